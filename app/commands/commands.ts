@@ -1,0 +1,33 @@
+import { onScopeDispose, shallowReactive } from 'vue'
+
+/** Something a person can do here, by key, by menu or by name in the finder. */
+export interface Command {
+  id: string
+  label: string
+  group: string
+  /** As tinykeys writes them: "$mod+k", "c a" for one key after the other. */
+  keys?: string
+  run: () => void
+  /** Whether it can be done at the moment; always where left out. */
+  isPossible?: () => boolean
+  /** Also while a field is being typed in. */
+  worksInFields?: boolean
+}
+
+const registered = shallowReactive(new Map<string, Command>())
+
+/** Offers commands for as long as the calling component is there. */
+export function offerCommands(commands: readonly Command[]): void {
+  for (const command of commands) registered.set(command.id, command)
+  onScopeDispose(() => {
+    for (const command of commands)
+      if (registered.get(command.id) === command) registered.delete(command.id)
+  })
+}
+
+/** What can be done here, in the order in which it was offered. */
+export const allCommands = (): Command[] => [...registered.values()]
+
+export function runCommand(command: Command): void {
+  if (command.isPossible?.() ?? true) command.run()
+}

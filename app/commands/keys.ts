@@ -1,0 +1,72 @@
+import { createKeybindingsHandler, type KeyBindingMap } from 'tinykeys'
+import { onScopeDispose, watch } from 'vue'
+import { allCommands, type Command, runCommand } from './commands'
+
+const isApple = /Mac|iPhone|iPad/.test(navigator.platform)
+
+const keyNames: Record<string, string> = {
+  $mod: isApple ? 'Cmd' : 'Ctrl',
+  Shift: 'Shift',
+  Alt: isApple ? 'Option' : 'Alt',
+  ArrowUp: 'Up',
+  ArrowDown: 'Down',
+  ArrowLeft: 'Left',
+  ArrowRight: 'Right',
+  Delete: 'Delete',
+  '\\?': '?',
+}
+
+/** "$mod+Shift+z" → ["Ctrl+Shift+Z"]; "c a" → ["C", "A"], pressed one after the other. */
+export function keysInWords(keys: string): string[] {
+  return keys.split(' ').map((press) =>
+    press
+      .split('+')
+      .map((part) => keyNames[part] ?? part.replace(/^(Digit|Key)/, '').toUpperCase())
+      .join('+'),
+  )
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable ||
+      target.matches('input:not([type=checkbox],[type=radio],[type=range]), textarea, select'))
+  )
+}
+
+const isInDialog = (target: EventTarget | null): boolean =>
+  target instanceof Element && target.closest('[role=dialog]') !== null
+
+const pressesIn = ({ keys = '' }: Command): number => keys.split(' ').length
+
+/**
+ * Listens for the keys of every command on offer, for as long as the calling component is there.
+ * Where one press completes several ("L", and "H then L"), the longest counts.
+ */
+export function listenForKeys(): void {
+  let matches: Command[] = []
+  let handle: EventListener = () => {}
+  watch(
+    allCommands,
+    (commands) => {
+      const withKeys = commands.filter(({ keys }) => keys)
+      handle = createKeybindingsHandler(
+        Object.fromEntries(
+          withKeys.map((command) => [command.keys, () => matches.push(command)]),
+        ) as KeyBindingMap,
+      )
+    },
+    { immediate: true },
+  )
+  const listener = (event: KeyboardEvent): void => {
+    if (isInDialog(event.target)) return
+    matches = []
+    handle(event)
+    const [longest] = matches.toSorted((a, b) => pressesIn(b) - pressesIn(a))
+    if (!longest || (isTyping(event.target) && !longest.worksInFields)) return
+    event.preventDefault()
+    runCommand(longest)
+  }
+  window.addEventListener('keydown', listener)
+  onScopeDispose(() => window.removeEventListener('keydown', listener))
+}

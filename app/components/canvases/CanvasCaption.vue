@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
+import { withCanvasSize } from '@green-mantle/core/canvas'
+import {
+  type CanvasName,
+  framesPerSecondChoices,
+  sidePixelsSchema,
+  type Size,
+  usualCanvasSizes,
+} from '@green-mantle/core/show'
+import { pixelUnits, sizeInWords } from '@green-mantle/core/words'
+import { ChevronDown } from '@lucide/vue'
+import { computed } from 'vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import { useShowStore } from '~/stores/show'
+import { useToastStore } from '~/stores/toasts'
+
+const props = defineProps<{ canvas: CanvasName }>()
+const store = useShowStore()
+const toasts = useToastStore()
+const size = computed(() => store.show.canvasPair[props.canvas])
+
+function setSize(next: Size): void {
+  if (
+    !sidePixelsSchema.safeParse(next.width).success ||
+    !sidePixelsSchema.safeParse(next.height).success
+  ) {
+    toasts.tell('A canvas side is an even number of pixels from 160 to 7680. It stays as it was.')
+    return
+  }
+  store.edit(`Set the ${props.canvas} canvas to ${sizeInWords(next)}`, (draft) =>
+    withCanvasSize(draft, props.canvas, next),
+  )
+}
+
+function setFrameRate(framesPerSecond: (typeof framesPerSecondChoices)[number]): void {
+  store.edit(`Run at ${framesPerSecond} fps`, (draft) => {
+    draft.canvasPair.framesPerSecond = framesPerSecond
+  })
+}
+const frameRates = framesPerSecondChoices.map((value) => ({ value, label: `${value} fps` }))
+</script>
+
+<template>
+  <Popover class="relative">
+    <PopoverButton class="flex items-baseline gap-2 rounded">
+      <span
+        class="text-base font-semibold"
+        :class="canvas === 'landscape' ? 'text-river' : 'text-foxglove'"
+        >{{ canvas === 'landscape' ? 'Landscape' : 'Vertical' }}</span
+      >
+      <span class="number text-ink-2 text-xs whitespace-nowrap"
+        >{{ sizeInWords(size)
+        }}<template v-if="canvas === 'landscape'">
+          · {{ store.show.canvasPair.framesPerSecond }} fps</template
+        ></span
+      >
+      <ChevronDown class="text-ink-2 size-3.5 self-center" aria-hidden="true" />
+      <span class="sr-only">, size and frame rate</span>
+    </PopoverButton>
+    <PopoverPanel class="card absolute z-30 mt-1 flex w-60 flex-col gap-2 p-3 shadow-lg">
+      <div class="flex flex-wrap gap-1">
+        <button
+          v-for="usual in usualCanvasSizes[canvas]"
+          :key="usual.width"
+          type="button"
+          class="button number text-xs"
+          :aria-pressed="usual.width === size.width && usual.height === size.height"
+          @click="setSize(usual)"
+        >
+          {{ sizeInWords(usual) }}
+        </button>
+      </div>
+      <div class="grid grid-cols-2 gap-2">
+        <NumberField
+          label="Width, px"
+          :model-value="size.width"
+          :units="pixelUnits"
+          :least="160"
+          :most="7680"
+          :step="2"
+          @update:model-value="setSize({ ...size, width: $event ?? size.width })"
+        />
+        <NumberField
+          label="Height, px"
+          :model-value="size.height"
+          :units="pixelUnits"
+          :least="160"
+          :most="7680"
+          :step="2"
+          @update:model-value="setSize({ ...size, height: $event ?? size.height })"
+        />
+      </div>
+      <SelectField
+        label="Frame rate of both canvases"
+        :model-value="store.show.canvasPair.framesPerSecond"
+        :choices="frameRates"
+        @update:model-value="setFrameRate"
+      />
+      <p class="text-ink-2 text-xs">Placements keep their arrangement and scale along.</p>
+    </PopoverPanel>
+  </Popover>
+</template>

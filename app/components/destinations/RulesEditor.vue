@@ -1,0 +1,295 @@
+<script setup lang="ts">
+import {
+  audioSampleRatesHz,
+  codecs,
+  type Destination,
+  framesPerSecondChoices,
+  type Rules,
+  type Size,
+  startProcedures,
+  usualCanvasSizes,
+} from '@green-mantle/core/show'
+import { levelsOf } from '@green-mantle/core/media'
+import {
+  codecNames,
+  pixelUnits,
+  rateUnits,
+  secondUnits,
+  sizeInWords,
+} from '@green-mantle/core/words'
+import { Plus, Trash2 } from '@lucide/vue'
+import { computed } from 'vue'
+import ChoiceSet from '~/components/fields/ChoiceSet.vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import { useToastStore } from '~/stores/toasts'
+import { useDestinationEditing } from './editing'
+
+const props = defineProps<{ destination: Destination }>()
+const editing = useDestinationEditing()
+const toasts = useToastStore()
+const rules = computed(() => props.destination.rules)
+
+function set(changes: Partial<Rules>): void {
+  editing.change(props.destination.id, 'Change the rules of', (destination) => {
+    Object.assign(destination.rules, changes)
+  })
+}
+
+const usual = computed<readonly Size[]>(() => usualCanvasSizes[props.destination.canvas])
+const largest = computed<Size>(() => ({ ...(usual.value[0] as Size) }))
+
+function setSizeType(type: Rules['sizes']['type']): void {
+  if (type === rules.value.sizes.type) return
+  set({
+    sizes: type === 'up to' ? { type, ...largest.value } : { type, sizes: [largest.value] },
+  })
+}
+
+/** Sides are even; an odd one is brought down to the even one below. */
+const even = (side: number | null, otherwise: number): number => {
+  if (side === null) return otherwise
+  if (side % 2 !== 0) toasts.tell('Sides are even; it was taken one pixel less.')
+  return side - (side % 2)
+}
+
+function setListedSize(index: number, changes: Partial<Size>): void {
+  if (rules.value.sizes.type !== 'one of') return
+  const sizes = rules.value.sizes.sizes.map((size, at) =>
+    at === index ? { ...size, ...changes } : size,
+  )
+  set({ sizes: { type: 'one of', sizes } })
+}
+
+function addListedSize(): void {
+  if (rules.value.sizes.type !== 'one of') return
+  const taken = new Set(rules.value.sizes.sizes.map(sizeInWords))
+  const next = usual.value.find((size) => !taken.has(sizeInWords(size))) ?? largest.value
+  set({ sizes: { type: 'one of', sizes: [...rules.value.sizes.sizes, { ...next }] } })
+}
+
+function removeListedSize(index: number): void {
+  if (rules.value.sizes.type !== 'one of') return
+  set({ sizes: { type: 'one of', sizes: rules.value.sizes.sizes.filter((_, at) => at !== index) } })
+}
+
+function setFrameRateType(type: Rules['framesPerSecond']['type']): void {
+  if (type === rules.value.framesPerSecond.type) return
+  set({ framesPerSecond: type === 'up to' ? { type, most: 60 } : { type, choices: [30] } })
+}
+
+const sizeTypes = [
+  { value: 'up to', label: 'any size up to' },
+  { value: 'one of', label: 'one of these' },
+] as const
+const rateTypes = [
+  { value: 'up to', label: 'any rate up to' },
+  { value: 'one of', label: 'one of these' },
+] as const
+const rates = framesPerSecondChoices.map((value) => ({ value, label: `${value}` }))
+const codecChoices = codecs.map((value) => ({ value, label: codecNames[value] }))
+const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: `${value / 1000} kHz` }))
+const starts = startProcedures.map((value) => ({ value, label: value }))
+const ladders = ([1, 2, 3] as const).map((value) => ({
+  value,
+  label: value === 1 ? 'one rendition' : `a ladder of up to ${value}`,
+}))
+const levels = (codec: (typeof codecs)[number]) => [
+  { value: '', label: 'any level' },
+  ...levelsOf(codec).map((value) => ({ value, label: `up to ${value}` })),
+]
+</script>
+
+<template>
+  <div class="flex flex-col gap-3">
+    <div class="grid grid-cols-2 gap-2">
+      <SelectField
+        label="Sizes"
+        :model-value="rules.sizes.type"
+        :choices="sizeTypes"
+        @update:model-value="setSizeType($event as Rules['sizes']['type'])"
+      />
+      <div v-if="rules.sizes.type === 'up to'" class="grid grid-cols-2 gap-2">
+        <NumberField
+          label="Width, px"
+          :model-value="rules.sizes.width"
+          :units="pixelUnits"
+          :least="160"
+          :most="7680"
+          :step="2"
+          @update:model-value="
+            rules.sizes.type === 'up to' &&
+            set({ sizes: { ...rules.sizes, width: even($event, rules.sizes.width) } })
+          "
+        />
+        <NumberField
+          label="Height, px"
+          :model-value="rules.sizes.height"
+          :units="pixelUnits"
+          :least="160"
+          :most="7680"
+          :step="2"
+          @update:model-value="
+            rules.sizes.type === 'up to' &&
+            set({ sizes: { ...rules.sizes, height: even($event, rules.sizes.height) } })
+          "
+        />
+      </div>
+      <div v-else class="flex flex-col gap-1">
+        <div
+          v-for="(size, index) in rules.sizes.sizes"
+          :key="index"
+          class="grid grid-cols-[1fr_1fr_auto] items-end gap-1"
+        >
+          <NumberField
+            :hide-label="index > 0"
+            label="Width, px"
+            :model-value="size.width"
+            :units="pixelUnits"
+            :least="160"
+            :most="7680"
+            :step="2"
+            @update:model-value="setListedSize(index, { width: even($event, size.width) })"
+          />
+          <NumberField
+            :hide-label="index > 0"
+            label="Height, px"
+            :model-value="size.height"
+            :units="pixelUnits"
+            :least="160"
+            :most="7680"
+            :step="2"
+            @update:model-value="setListedSize(index, { height: even($event, size.height) })"
+          />
+          <button
+            type="button"
+            class="button button-quiet px-1!"
+            :aria-label="`Remove the size ${sizeInWords(size)}`"
+            :disabled="rules.sizes.sizes.length === 1"
+            @click="removeListedSize(index)"
+          >
+            <Trash2 class="size-4" />
+          </button>
+        </div>
+        <button
+          type="button"
+          class="button self-start"
+          :disabled="rules.sizes.sizes.length >= 12"
+          @click="addListedSize"
+        >
+          <Plus class="size-4" /> Size
+        </button>
+      </div>
+      <SelectField
+        label="Frame rates"
+        :model-value="rules.framesPerSecond.type"
+        :choices="rateTypes"
+        @update:model-value="setFrameRateType($event as Rules['framesPerSecond']['type'])"
+      />
+      <SelectField
+        v-if="rules.framesPerSecond.type === 'up to'"
+        label="Frame rate, fps"
+        :model-value="rules.framesPerSecond.most"
+        :choices="rates"
+        @update:model-value="set({ framesPerSecond: { type: 'up to', most: $event } })"
+      />
+      <ChoiceSet
+        v-else
+        label="Frame rates, fps"
+        :model-value="rules.framesPerSecond.choices"
+        :choices="rates"
+        @update:model-value="set({ framesPerSecond: { type: 'one of', choices: $event } })"
+      />
+    </div>
+    <ChoiceSet
+      label="Codecs"
+      :model-value="rules.codecs"
+      :choices="codecChoices"
+      @update:model-value="set({ codecs: $event })"
+    />
+    <div class="grid grid-cols-3 gap-2">
+      <SelectField
+        v-for="codec in rules.codecs"
+        :key="codec"
+        :label="`${codecNames[codec]} level`"
+        :model-value="rules.highestLevel[codec] ?? ''"
+        :choices="levels(codec)"
+        @update:model-value="
+          set({ highestLevel: { ...rules.highestLevel, [codec]: $event || null } })
+        "
+      />
+    </div>
+    <div class="grid grid-cols-2 gap-2">
+      <NumberField
+        label="Least video"
+        unit="kb/s"
+        optional
+        :units="rateUnits"
+        :step="50"
+        :least="50"
+        :most="200000"
+        :model-value="rules.leastVideoBitrateKbps"
+        @update:model-value="set({ leastVideoBitrateKbps: $event })"
+      />
+      <NumberField
+        label="Most video"
+        unit="kb/s"
+        :units="rateUnits"
+        :step="50"
+        :least="50"
+        :most="200000"
+        :model-value="rules.mostVideoBitrateKbps"
+        @update:model-value="set({ mostVideoBitrateKbps: $event ?? rules.mostVideoBitrateKbps })"
+      />
+      <NumberField
+        label="Keyframe at least every"
+        unit="s"
+        :units="secondUnits"
+        :decimals="2"
+        :least="0.1"
+        :most="20"
+        :model-value="rules.longestKeyframeIntervalSeconds"
+        @update:model-value="
+          set({
+            longestKeyframeIntervalSeconds: $event ?? rules.longestKeyframeIntervalSeconds,
+          })
+        "
+      />
+      <NumberField
+        label="Most B-frames"
+        :least="0"
+        :most="16"
+        :model-value="rules.mostBFrames"
+        @update:model-value="set({ mostBFrames: $event ?? rules.mostBFrames })"
+      />
+      <NumberField
+        label="Most audio"
+        unit="kb/s"
+        :units="rateUnits"
+        :step="16"
+        :least="16"
+        :most="1024"
+        :model-value="rules.mostAudioBitrateKbps"
+        @update:model-value="set({ mostAudioBitrateKbps: $event ?? rules.mostAudioBitrateKbps })"
+      />
+      <ChoiceSet
+        label="Audio sample rates"
+        :model-value="rules.audioSampleRatesHz"
+        :choices="sampleRates"
+        @update:model-value="set({ audioSampleRatesHz: $event })"
+      />
+      <SelectField
+        label="Takes"
+        :model-value="rules.mostRenditions"
+        :choices="ladders"
+        @update:model-value="set({ mostRenditions: $event })"
+      />
+      <SelectField
+        label="Start"
+        :model-value="rules.start"
+        :choices="starts"
+        @update:model-value="set({ start: $event as Rules['start'] })"
+      />
+    </div>
+  </div>
+</template>

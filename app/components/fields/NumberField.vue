@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { readQuantity, type Units } from '@green-mantle/core/words'
+import { computed, ref, useId, watch } from 'vue'
+import { useToastStore } from '~/stores/toasts'
+
+const props = withDefaults(
+  defineProps<{
+    modelValue: number | null
+    label: string
+    /** Shown behind the number. */
+    unit?: string
+    units?: Units
+    least?: number
+    most?: number
+    step?: number
+    decimals?: number
+    /** Whether the field may be left empty. */
+    optional?: boolean
+    hideLabel?: boolean
+    disabled?: boolean
+  }>(),
+  { unit: '', units: () => ({}), least: -Infinity, most: Infinity, step: 1, decimals: 0 },
+)
+const emit = defineEmits<{ 'update:modelValue': [value: number | null] }>()
+
+const id = useId()
+const toasts = useToastStore()
+const shown = computed(() =>
+  props.modelValue === null ? '' : String(Number(props.modelValue.toFixed(props.decimals))),
+)
+const text = ref(shown.value)
+const problem = ref('')
+watch(shown, (value) => {
+  text.value = value
+  problem.value = ''
+})
+
+function offer(value: number): void {
+  const factor = 10 ** props.decimals
+  const rounded = Math.round(value * factor) / factor
+  if (rounded < props.least || rounded > props.most) {
+    const unit = props.unit && ` ${props.unit}`
+    problem.value = `${props.label}: from ${props.least} to ${props.most}${unit}`
+    return
+  }
+  problem.value = ''
+  text.value = String(rounded)
+  if (rounded !== props.modelValue) emit('update:modelValue', rounded)
+}
+
+function take(): void {
+  if (text.value === shown.value) {
+    problem.value = ''
+    return
+  }
+  if (props.optional && text.value.trim() === '') {
+    problem.value = ''
+    emit('update:modelValue', null)
+    return
+  }
+  const read = readQuantity(text.value, props.units)
+  if (read.ok) offer(read.value)
+  else problem.value = read.message
+}
+
+/** What can't be taken is said and then given up, so that the field never shows a value that does not count. */
+function leave(): void {
+  take()
+  if (!problem.value) return
+  toasts.tell(`${problem.value}. It stays at ${shown.value || 'empty'}.`)
+  text.value = shown.value
+  problem.value = ''
+}
+
+function stepBy(event: KeyboardEvent, direction: 1 | -1): void {
+  event.preventDefault()
+  const read = readQuantity(text.value, props.units)
+  if (!read.ok) return
+  const wanted = read.value + direction * props.step * (event.shiftKey ? 10 : 1)
+  offer(Math.min(props.most, Math.max(props.least, wanted)))
+}
+</script>
+
+<template>
+  <div class="flex min-w-0 flex-col gap-0.5">
+    <label :for="id" :class="hideLabel ? 'sr-only' : 'text-ink-2 text-xs'">{{ label }}</label>
+    <div class="relative">
+      <input
+        :id="id"
+        v-model="text"
+        type="text"
+        inputmode="decimal"
+        autocomplete="off"
+        spellcheck="false"
+        class="field number text-right"
+        :style="unit ? { paddingRight: `${unit.length * 0.5 + 0.9}rem` } : undefined"
+        :disabled="disabled"
+        :aria-invalid="problem !== ''"
+        :aria-describedby="problem ? `${id}-problem` : undefined"
+        @change="take"
+        @blur="leave"
+        @keydown.enter="take"
+        @keydown.up="stepBy($event, 1)"
+        @keydown.down="stepBy($event, -1)"
+        @focus="($event.target as HTMLInputElement).select()"
+      />
+      <span
+        v-if="unit"
+        aria-hidden="true"
+        class="text-ink-2 pointer-events-none absolute inset-y-0 right-2 flex items-center text-xs"
+        >{{ unit }}</span
+      >
+    </div>
+    <p v-if="problem" :id="`${id}-problem`" role="alert" class="text-madder text-xs">
+      {{ problem }}
+    </p>
+  </div>
+</template>

@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import { acceptedFrameRates } from '@green-mantle/core/fit'
+import {
+  crossingKbps,
+  type CurveVariant,
+  logarithmicBitrates,
+  scoreCurves,
+} from '@green-mantle/core/media'
+import { kbpsInWords, renditionInWords } from '@green-mantle/core/words'
+import { LineChart, ScatterChart } from 'echarts/charts'
+import {
+  GridComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  TooltipComponent,
+} from 'echarts/components'
+import { use } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import { computed } from 'vue'
+import VChart from 'vue-echarts'
+import { useChartTheme } from '~/composables/chartTheme'
+import { useShowStore } from '~/stores/show'
+import type { FitRow } from './rows'
+
+use([
+  LineChart,
+  ScatterChart,
+  GridComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  TooltipComponent,
+  SVGRenderer,
+])
+
+const props = defineProps<{ row: FitRow }>()
+const store = useShowStore()
+const { colours, text, number } = useChartTheme()
+
+const range = { fromKbps: 500, toKbps: 12_000 }
+const bitrates = logarithmicBitrates(range.fromKbps, range.toKbps, 60)
+const screen = computed(() => props.row.destination.viewers[0] ?? 'desk')
+
+/** Every size that is offered, at the usual frame rates that are accepted and reached. */
+const variants = computed<CurveVariant[]>(() => {
+  const rates = acceptedFrameRates(props.row.destination.rules).filter(
+    (rate) => (rate === 30 || rate === 60) && rate <= store.show.canvasPair.framesPerSecond,
+  )
+  return props.row.sizes
+    .slice(0, 4)
+    .flatMap((size) =>
+      rates.map((framesPerSecond) => ({ width: size.width, height: size.height, framesPerSecond })),
+    )
+})
+const curves = computed(() =>
+  scoreCurves(props.row.rendition, variants.value, store.show.pictureKind, screen.value, bitrates),
+)
+
+/** Where the next larger size begins to look better, at this frame rate. */
+const crossings = computed(() => {
+  const atRate = variants.value.filter(
+    (variant) => variant.framesPerSecond === props.row.rendition.framesPerSecond,
+  )
+  return atRate.slice(1).flatMap((smaller, index) => {
+    const larger = atRate[index] as CurveVariant
+    const at = crossingKbps(
+      props.row.rendition,
+      smaller,
+      larger,
+      store.show.pictureKind,
+      screen.value,
+      range,
+    )
+    return at === null
+      ? []
+      : [`Above ${kbpsInWords(at)} ${renditionInWords(larger)} beats ${renditionInWords(smaller)}.`]
+  })
+})
+
+const curveColours = computed(() => [
+  props.row.send.canvas === 'landscape' ? colours.value.river : colours.value.foxglove,
+  colours.value.moss,
+  colours.value.ochre,
+  colours.value['ink-2'],
+])
+
+const option = computed(() => ({
+  animation: false,
+  grid: { left: 40, right: 18, top: 28, bottom: 40 },
+  legend: {
+    top: 0,
+    icon: 'roundRect',
+    itemHeight: 3,
+    textStyle: { ...text, color: colours.value['ink-2'] },
+  },
+  tooltip: {
+    trigger: 'axis',
+    order: 'valueDesc',
+    valueFormatter: (value: number) => value.toFixed(0),
+  },
+  xAxis: {
+    type: 'log',
+    min: range.fromKbps,
+    max: range.toKbps,
+    name: 'video, kb/s',
+    nameLocation: 'middle',
+    nameGap: 24,
+    nameTextStyle: { ...text, color: colours.value['ink-2'] },
+    axisLabel: { ...number, color: colours.value['ink-2'] },
+    splitLine: { show: false },
+    axisLine: { lineStyle: { color: colours.value.rule } },
+  },
+  yAxis: {
+    type: 'value',
+    min: 20,
+    max: 100,
+    axisLabel: { ...number, color: colours.value['ink-2'] },
+    splitLine: { lineStyle: { color: colours.value.rule } },
+  },
+  series: [
+    ...curves.value.map(({ variant, points }) => ({
+      type: 'line',
+      name: renditionInWords(variant),
+      showSymbol: false,
+      lineStyle: {
+        width: variant.width === props.row.rendition.width ? 3 : 2,
+        type: variant.framesPerSecond === 60 ? 'solid' : 'dashed',
+      },
+      color:
+        curveColours.value[props.row.sizes.findIndex(({ width }) => width === variant.width)] ??
+        colours.value['ink-2'],
+      data: points.map(({ videoBitrateKbps, score }) => [Math.round(videoBitrateKbps), score]),
+    })),
+    {
+      type: 'scatter',
+      name: 'this send',
+      symbolSize: 13,
+      color: colours.value.ink,
+      data: [[props.row.rendition.videoBitrateKbps, props.row.score]],
+      label: {
+        ...text,
+        show: true,
+        position: 'left',
+        fontWeight: 700,
+        color: colours.value.ink,
+        formatter: `${kbpsInWords(props.row.rendition.videoBitrateKbps)} → ${Math.round(props.row.score)}`,
+      },
+      markArea: {
+        silent: true,
+        itemStyle: { color: colours.value.rule, opacity: 0.5 },
+        label: { ...text, color: colours.value['ink-2'], position: 'insideBottom' },
+        data: [
+          [
+            { name: 'past its limit', xAxis: props.row.destination.rules.mostVideoBitrateKbps },
+            { xAxis: range.toKbps },
+          ],
+        ],
+      },
+    },
+  ],
+}))
+</script>
+
+<template>
+  <div class="flex min-h-0 flex-col">
+    <div class="min-h-0 grow"><VChart :option="option" autoresize /></div>
+    <p class="text-ink-2 text-xs">{{ crossings.join(' ') }}</p>
+  </div>
+</template>

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { pictureScore, scoreWord } from '@green-mantle/core/media'
+import { wireSecond } from '@green-mantle/core/network'
+import { audioSampleRatesHz, type Effort, efforts, type Rendition } from '@green-mantle/core/show'
+import { protocolNames, screenNames, secondUnits, wholeNumber } from '@green-mantle/core/words'
+import { Plus, Trash2 } from '@lucide/vue'
+import { computed } from 'vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import { useDestinationEditing } from '~/components/destinations/editing'
+import { useShowStore } from '~/stores/show'
+import type { FitRow } from './rows'
+
+const props = defineProps<{ row: FitRow }>()
+const store = useShowStore()
+const editing = useDestinationEditing()
+
+function set(changes: Partial<Rendition>): void {
+  editing.changeRendition(props.row.destination.id, props.row.rendition.id, 'Set', changes)
+}
+
+const effortChoices = efforts.map((value) => ({ value, label: value }))
+const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: `${value / 1000} kHz` }))
+
+const wireParts = computed(() => {
+  const second = wireSecond(props.row.rendition, props.row.destination.protocol)
+  return [
+    { name: 'picture and sound', bytes: second.mediaBytes },
+    { name: 'container and protocol', bytes: second.framingBytes },
+    { name: 'encryption', bytes: second.encryptionBytes },
+    { name: 'packets and retransmission, as counted', bytes: second.packetBytes },
+  ].filter(({ bytes }) => bytes !== 0)
+})
+const scores = computed(() =>
+  props.row.destination.viewers.map((screen) => {
+    const score = pictureScore(props.row.rendition, store.show.pictureKind, screen)
+    return `${Math.round(score)} ${scoreWord(score)} on a ${screenNames[screen]}`
+  }),
+)
+</script>
+
+<template>
+  <div class="flex flex-col gap-2.5">
+    <div class="grid grid-cols-2 gap-2">
+      <SelectField
+        label="Effort"
+        :model-value="row.rendition.effort"
+        :choices="effortChoices"
+        @update:model-value="set({ effort: $event as Effort })"
+      />
+      <NumberField
+        label="Keyframe every"
+        unit="s"
+        :units="secondUnits"
+        :decimals="2"
+        :least="0.1"
+        :most="20"
+        :model-value="row.rendition.keyframeIntervalSeconds"
+        @update:model-value="set({ keyframeIntervalSeconds: $event ?? 2 })"
+      />
+      <NumberField
+        label="B-frames"
+        :least="0"
+        :most="16"
+        :model-value="row.rendition.bFrames"
+        @update:model-value="set({ bFrames: $event ?? 2 })"
+      />
+      <SelectField
+        label="Audio sample rate"
+        :model-value="row.rendition.audioSampleRateHz"
+        :choices="sampleRates"
+        @update:model-value="set({ audioSampleRateHz: $event })"
+      />
+    </div>
+    <div class="flex flex-wrap gap-1">
+      <button
+        v-if="row.destination.renditions.length < row.destination.rules.mostRenditions"
+        type="button"
+        class="button"
+        @click="editing.addRendition(row.destination)"
+      >
+        <Plus class="size-4" /> Rendition
+      </button>
+      <button
+        v-if="row.destination.renditions.length > 1"
+        type="button"
+        class="button"
+        @click="editing.removeRendition(row.destination, row.rendition.id)"
+      >
+        <Trash2 class="size-4" /> This rendition
+      </button>
+    </div>
+    <dl class="border-rule grid grid-cols-[1fr_auto] gap-x-3 border-t pt-2 text-xs">
+      <template v-for="part in wireParts" :key="part.name">
+        <dt class="text-ink-2">{{ part.name }}</dt>
+        <dd class="number text-right">{{ wholeNumber((part.bytes * 8) / 1000) }}</dd>
+      </template>
+      <dt class="font-semibold">
+        on the wire, {{ protocolNames[row.destination.protocol] }}, kb/s
+      </dt>
+      <dd class="number text-right font-semibold">{{ wholeNumber(row.send.wireRateKbps) }}</dd>
+    </dl>
+    <p class="text-xs">Viewers see {{ scores.join(', ') }}.</p>
+  </div>
+</template>

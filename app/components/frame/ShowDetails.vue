@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { pictureKinds, type PictureKind } from '@green-mantle/core/show'
+import { pictureKindNames } from '@green-mantle/core/words'
+import { computed } from 'vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import TextField from '~/components/fields/TextField.vue'
+import { useShowStore } from '~/stores/show'
+import ModalDialog from './ModalDialog.vue'
+
+defineEmits<{ close: [] }>()
+const store = useShowStore()
+
+const zones = computed(() => {
+  const names = [...new Set([store.show.timeZone, 'UTC', ...Intl.supportedValuesOf('timeZone')])]
+  return names.map((value) => ({ value, label: value.replaceAll('_', ' ') }))
+})
+const kinds = pictureKinds.map((value) => ({ value, label: pictureKindNames[value] }))
+
+function set<Key extends 'title' | 'startsAt' | 'timeZone' | 'durationMinutes' | 'pictureKind'>(
+  key: Key,
+  value: (typeof store.show)[Key],
+  label: string,
+): void {
+  store.edit(label, (draft) => {
+    draft[key] = value
+  })
+}
+</script>
+
+<template>
+  <ModalDialog title="The show" @close="$emit('close')">
+    <div class="grid grid-cols-2 gap-3">
+      <TextField
+        class="col-span-2"
+        :model-value="store.show.title"
+        label="Title"
+        required
+        @update:model-value="set('title', $event, 'Rename the show')"
+      />
+      <TextField
+        :model-value="store.show.startsAt"
+        label="Starts"
+        type="datetime-local"
+        required
+        @update:model-value="set('startsAt', $event.slice(0, 16), 'Set the start')"
+      />
+      <NumberField
+        :model-value="store.show.durationMinutes"
+        label="Length"
+        unit="min"
+        :units="{ min: 1, h: 60 }"
+        :least="1"
+        :most="10080"
+        :step="5"
+        @update:model-value="set('durationMinutes', $event ?? 120, 'Set the length')"
+      />
+      <SelectField
+        :model-value="store.show.timeZone"
+        label="Time zone"
+        :choices="zones"
+        @update:model-value="set('timeZone', $event, 'Set the time zone')"
+      />
+      <SelectField
+        :model-value="store.show.pictureKind"
+        label="Mostly shows"
+        :choices="kinds"
+        @update:model-value="set('pictureKind', $event as PictureKind, 'Set the kind of picture')"
+      />
+    </div>
+  </ModalDialog>
+</template>

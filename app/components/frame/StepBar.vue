@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { stepMarks } from '@green-mantle/core/fit'
+import { computed } from 'vue'
+import { RouterLink, useRoute } from 'vue-router'
+import { useShowStore } from '~/stores/show'
+import StateMark from './StateMark.vue'
+import { steps } from './steps'
+
+const store = useShowStore()
+const route = useRoute()
+const marks = computed(() => stepMarks(store.show, store.verdict))
+const markOf = (name: (typeof steps)[number]['name']) =>
+  name === 'fit' && store.verdict.state === 'fails' ? 'fails' : marks.value[name].state
+</script>
+
+<template>
+  <nav aria-label="Steps" class="flex h-full">
+    <RouterLink
+      v-for="step in steps"
+      :key="step.name"
+      :to="`/shows/${store.id}/${step.name}`"
+      class="relative flex h-full items-center gap-2 px-4 hover:underline"
+      :class="route.path.endsWith(`/${step.name}`) ? 'step-here font-bold' : ''"
+      :aria-current="route.path.endsWith(`/${step.name}`) ? 'step' : undefined"
+      :title="`${step.label}: ${marks[step.name].words}`"
+    >
+      <StateMark :state="markOf(step.name)" />
+      {{ step.label }}
+      <span class="sr-only">, {{ marks[step.name].words }}</span>
+    </RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.step-here::after {
+  content: '';
+  position: absolute;
+  inset: auto 0.75rem 0;
+  height: 3px;
+  border-radius: 2px 2px 0 0;
+  background: var(--moss);
+}
+</style>

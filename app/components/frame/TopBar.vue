@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { Download, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'
+import { DateTime } from 'luxon'
+import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
+import { downloadSettingsSheet, downloadShowFile } from '~/composables/files'
+import { useNight } from '~/composables/useNight'
+import { useShowStore } from '~/stores/show'
+import SaveNote from './SaveNote.vue'
+import StepBar from './StepBar.vue'
+
+defineEmits<{ shortcuts: []; find: []; choose: []; details: [] }>()
+
+const store = useShowStore()
+const { isNight, toggle } = useNight()
+
+const when = computed(() =>
+  DateTime.fromISO(store.show.startsAt).setLocale('en-GB').toFormat('ccc d MMM, HH:mm'),
+)
+</script>
+
+<template>
+  <header
+    class="border-rule bg-sheet grid h-13 shrink-0 grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-4 border-b px-4"
+  >
+    <div class="flex min-w-0 items-center gap-3">
+      <RouterLink to="/" aria-label="Home, all shows" class="shrink-0 rounded">
+        <img src="/mark.svg" alt="" class="size-7" />
+      </RouterLink>
+      <div class="min-w-0">
+        <button
+          type="button"
+          class="block max-w-full truncate text-left"
+          :title="`${store.show.title}: title, date and length`"
+          @click="$emit('details')"
+        >
+          <h1 class="truncate text-lg leading-tight">{{ store.show.title }}</h1>
+        </button>
+        <p class="text-ink-2 truncate text-xs">
+          {{ when }} · <SaveNote @choose="$emit('choose')" />
+        </p>
+      </div>
+    </div>
+    <StepBar />
+    <div class="flex items-center justify-end gap-0.5">
+      <button
+        type="button"
+        class="button button-quiet"
+        :disabled="!store.canUndo"
+        :aria-label="store.canUndo ? `Undo: ${store.undoLabel}` : 'Undo'"
+        :title="store.canUndo ? `Undo: ${store.undoLabel}` : 'Nothing to undo'"
+        @click="store.undo()"
+      >
+        <Undo2 class="size-4.5" />
+      </button>
+      <button
+        type="button"
+        class="button button-quiet"
+        :disabled="!store.canRedo"
+        :aria-label="store.canRedo ? `Redo: ${store.redoLabel}` : 'Redo'"
+        :title="store.canRedo ? `Redo: ${store.redoLabel}` : 'Nothing to redo'"
+        @click="store.redo()"
+      >
+        <Redo2 class="size-4.5" />
+      </button>
+      <Menu as="div" class="relative">
+        <MenuButton class="button button-quiet" aria-label="Take away" title="Take away">
+          <Download class="size-4.5" />
+        </MenuButton>
+        <MenuItems class="card absolute right-0 z-30 mt-1 w-60 p-1 shadow-lg">
+          <MenuItem v-slot="{ active }">
+            <button
+              type="button"
+              class="w-full rounded px-2 py-1.5 text-left"
+              :class="active ? 'bg-leaf' : ''"
+              @click="downloadShowFile(store.show)"
+            >
+              Show file, JSON
+            </button>
+          </MenuItem>
+          <MenuItem v-slot="{ active }">
+            <button
+              type="button"
+              class="w-full rounded px-2 py-1.5 text-left"
+              :class="active ? 'bg-leaf' : ''"
+              @click="downloadSettingsSheet(store.show)"
+            >
+              Settings sheet, CSV
+            </button>
+          </MenuItem>
+        </MenuItems>
+      </Menu>
+      <button
+        type="button"
+        class="button button-quiet"
+        aria-label="Find anything"
+        title="Find anything"
+        @click="$emit('find')"
+      >
+        <Search class="size-4.5" />
+      </button>
+      <button
+        type="button"
+        class="button button-quiet"
+        :aria-label="isNight ? 'Day colours' : 'Night colours'"
+        :title="isNight ? 'Day colours' : 'Night colours'"
+        @click="toggle"
+      >
+        <Sun v-if="isNight" class="size-4.5" />
+        <Moon v-else class="size-4.5" />
+      </button>
+      <button
+        type="button"
+        class="button button-quiet"
+        aria-label="Keys on this page"
+        title="Keys on this page"
+        @click="$emit('shortcuts')"
+      >
+        <Keyboard class="size-4.5" />
+      </button>
+    </div>
+  </header>
+</template>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { type Slab, strataOf } from '@green-mantle/core/fit'
+import { mbpsInWords, mbpsNumber, renditionInWords } from '@green-mantle/core/words'
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import { useSelectionStore } from '~/stores/selection'
+import { useShowStore } from '~/stores/show'
+
+const store = useShowStore()
+const selection = useSelectionStore()
+const router = useRouter()
+
+const budget = computed(() => store.verdict.budget)
+const strata = computed(() => strataOf(budget.value))
+const isMeasured = computed(() => budget.value.upload.basis !== 'no samples')
+
+const percent = (share: number): string => `${share * 100}%`
+
+const slabColour = ({ send }: Slab): string =>
+  send.canvas === 'landscape' ? 'var(--slab-river)' : 'var(--slab-foxglove)'
+
+/** The part past the usable limit is madder; the rest keeps its canvas's colour. */
+function slabBackground(slab: Slab): string {
+  const edge = isMeasured.value ? percent(slab.shareWithin) : '100%'
+  return `linear-gradient(90deg, ${slabColour(slab)} ${edge}, var(--slab-madder) ${edge})`
+}
+
+function slabInWords({ send, shareWithin }: Slab): string {
+  const over = isMeasured.value && shareWithin < 1 ? ', past the usable upload' : ''
+  return `${send.name}, ${mbpsInWords(send.wireRateKbps)} on the wire, ${renditionInWords(send.rendition)}${over}. Go to Fit.`
+}
+
+const tone = computed(
+  () =>
+    ({
+      fits: 'text-moss',
+      attention: 'text-ochre',
+      fails: 'text-madder',
+      'nothing yet': 'text-ink-2',
+    })[store.verdict.state],
+)
+const counts = computed(() => {
+  const { sends, encodeCount } = budget.value
+  const plural = (count: number, word: string): string =>
+    `${count} ${word}${count === 1 ? '' : 's'}`
+  return `${plural(sends.length, 'send')} · ${plural(encodeCount, 'encode')}`
+})
+
+function goToFit({ send }: Slab): void {
+  selection.destinationId = send.destinationId
+  selection.renditionId = send.rendition.id
+  void router.push(`/shows/${store.id}/fit`)
+}
+</script>
+
+<template>
+  <footer
+    aria-label="Upload strata"
+    class="border-rule bg-sheet grid shrink-0 grid-cols-[10.5rem_minmax(0,1fr)_15rem] items-center gap-6 border-t px-4 py-2.5"
+  >
+    <div>
+      <p class="text-ink-2 text-xs">Upload, usable</p>
+      <p v-if="isMeasured">
+        <span class="font-title text-xl font-semibold">{{
+          mbpsNumber(budget.upload.usableKbps)
+        }}</span>
+        of {{ mbpsInWords(budget.upload.measuredKbps) }}
+      </p>
+      <p v-else class="font-title text-lg">not measured</p>
+    </div>
+
+    <div class="relative pt-4">
+      <div class="border-rule relative h-10 overflow-hidden rounded border">
+        <div
+          class="hatched absolute inset-y-0 overflow-hidden"
+          :style="{
+            left: percent(strata.headroom.from),
+            width: percent(strata.headroom.width),
+          }"
+        >
+          <span
+            class="bg-sheet text-ink-2 absolute top-2.5 right-2 rounded px-1 text-xs whitespace-nowrap"
+            >{{ store.show.line.headroomPercent }} % headroom left alone</span
+          >
+        </div>
+        <div
+          v-if="strata.otherTraffic.width > 0"
+          class="absolute inset-y-0"
+          :style="{
+            left: percent(strata.otherTraffic.from),
+            width: percent(strata.otherTraffic.width),
+            background: 'var(--edge)',
+          }"
+          :title="`Other traffic, ${mbpsInWords(budget.upload.otherTrafficKbps)}`"
+        />
+        <button
+          v-for="slab in strata.slabs"
+          :key="slab.send.rendition.id"
+          type="button"
+          class="slab text-on-slab absolute inset-y-0 overflow-hidden border-r-2 px-2 text-left leading-tight"
+          :style="{
+            left: percent(slab.from),
+            width: percent(slab.width),
+            background: slabBackground(slab),
+            borderColor: 'var(--sheet)',
+          }"
+          :aria-label="slabInWords(slab)"
+          :title="slabInWords(slab)"
+          @click="goToFit(slab)"
+        >
+          <span class="block truncate text-xs font-bold">{{ slab.send.name }}</span>
+          <span class="number block truncate text-xs"
+            >{{ mbpsNumber(slab.send.wireRateKbps) }} ·
+            {{ renditionInWords(slab.send.rendition) }}</span
+          >
+        </button>
+      </div>
+      <div
+        v-if="isMeasured"
+        class="bg-ink pointer-events-none absolute top-3 -bottom-1 w-0.5"
+        :style="{ left: percent(strata.usableTick) }"
+        aria-hidden="true"
+      >
+        <span class="absolute -top-3.5 -translate-x-1/2 text-xs whitespace-nowrap"
+          >usable {{ mbpsNumber(budget.upload.usableKbps) }}</span
+        >
+      </div>
+    </div>
+
+    <div class="text-right" role="status" aria-live="polite">
+      <p class="font-semibold" :class="tone">{{ store.verdict.short }}</p>
+      <p class="text-ink-2 text-xs">{{ store.verdict.advice || counts }}</p>
+    </div>
+  </footer>
+</template>
+
+<style scoped>
+.slab {
+  transition:
+    left 0.2s,
+    width 0.2s;
+}
+</style>

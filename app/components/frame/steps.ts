@@ -1,0 +1,12 @@
+import type { StepName } from '@green-mantle/core/fit'
+
+/**
+ * The steps that work, each with its place in the order of the whole job (Alt and that digit), so
+ * that the digits stay the same as further steps come.
+ */
+export const steps = [
+  { name: 'canvases', label: 'Canvases', digit: 1 },
+  { name: 'line', label: 'Line', digit: 3 },
+  { name: 'destinations', label: 'Destinations', digit: 4 },
+  { name: 'fit', label: 'Fit', digit: 5 },
+] as const satisfies { name: StepName; label: string; digit: number }[]

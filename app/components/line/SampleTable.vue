@@ -1,0 +1,196 @@
+<script setup lang="ts">
+import { type LineSample, media, type Medium } from '@green-mantle/core/show'
+import { mediumNames, megabitUnits, percentUnits } from '@green-mantle/core/words'
+import { Plus, Trash2 } from '@lucide/vue'
+import { DateTime } from 'luxon'
+import { nanoid } from 'nanoid'
+import { computed, ref } from 'vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import TextField from '~/components/fields/TextField.vue'
+import { useShowStore } from '~/stores/show'
+import { useToastStore } from '~/stores/toasts'
+
+const store = useShowStore()
+const toasts = useToastStore()
+const mediumChoices = media.map((value) => ({ value, label: mediumNames[value] }))
+
+const latestFirst = computed(() =>
+  [...store.show.line.samples].sort((a, b) => b.measuredAt.localeCompare(a.measuredAt)),
+)
+const localTime = (iso: string): string =>
+  DateTime.fromISO(iso, { zone: store.show.timeZone }).toFormat("yyyy-MM-dd'T'HH:mm")
+const asInstant = (local: string): string | null =>
+  DateTime.fromISO(local, { zone: store.show.timeZone }).toUTC().set({ millisecond: 0 }).toISO({
+    suppressMilliseconds: true,
+  })
+
+const newMbps = ref<number | null>(null)
+const newMedium = ref<Medium>('cable')
+
+function add(): void {
+  if (newMbps.value === null) {
+    toasts.tell('Type the measured upload first, as in 18.2 or 18200 kb/s.')
+    return
+  }
+  const sample: LineSample = {
+    id: nanoid(12),
+    measuredAt:
+      asInstant(DateTime.now().setZone(store.show.timeZone).toFormat("yyyy-MM-dd'T'HH:mm:ss")) ??
+      '',
+    uploadKbps: newMbps.value * 1000,
+    medium: newMedium.value,
+    roundTripMilliseconds: null,
+    lossPercent: null,
+    note: '',
+  }
+  store.edit('Add a measurement', (draft) => {
+    draft.line.samples.push(sample)
+  })
+  newMbps.value = null
+}
+
+function change<Key extends keyof LineSample>(id: string, key: Key, value: LineSample[Key]): void {
+  store.edit('Change a measurement', (draft) => {
+    const sample = draft.line.samples.find((candidate) => candidate.id === id)
+    if (sample) sample[key] = value
+  })
+}
+
+function setTime(id: string, local: string): void {
+  const instant = asInstant(local)
+  if (instant) change(id, 'measuredAt', instant)
+}
+
+function remove(id: string): void {
+  store.edit('Remove a measurement', (draft) => {
+    draft.line.samples = draft.line.samples.filter((sample) => sample.id !== id)
+  })
+}
+</script>
+
+<template>
+  <div class="card flex min-h-0 flex-col">
+    <form class="border-rule flex items-end gap-2 border-b p-3" @submit.prevent="add">
+      <NumberField
+        id="new-sample"
+        v-model="newMbps"
+        class="w-44"
+        label="Measured upload"
+        unit="Mb/s"
+        :units="megabitUnits"
+        :decimals="3"
+        :least="0.001"
+        :most="100000"
+        optional
+      />
+      <SelectField v-model="newMedium" class="w-28" label="By" :choices="mediumChoices" />
+      <button type="submit" class="button"><Plus class="size-4" /> Measurement</button>
+    </form>
+    <div
+      class="min-h-0 grow overflow-y-auto px-3"
+      tabindex="0"
+      role="region"
+      aria-label="Measurements"
+    >
+      <table class="w-full">
+        <thead class="bg-sheet sticky top-0 z-10">
+          <tr class="border-rule text-ink-2 border-b text-xs">
+            <th class="py-1.5">Measured</th>
+            <th>Upload, Mb/s</th>
+            <th>By</th>
+            <th>Round trip, ms</th>
+            <th>Lost, %</th>
+            <th>Note</th>
+            <th><span class="sr-only">Remove</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="sample in latestFirst" :key="sample.id" class="border-rule border-b">
+            <td class="py-0.5 pr-2">
+              <TextField
+                hide-label
+                label="Measured at"
+                type="datetime-local"
+                required
+                :model-value="localTime(sample.measuredAt)"
+                @update:model-value="setTime(sample.id, $event)"
+              />
+            </td>
+            <td class="w-24 pr-2">
+              <NumberField
+                hide-label
+                label="Upload, Mb/s"
+                :units="megabitUnits"
+                :decimals="3"
+                :least="0.001"
+                :most="100000"
+                :step="0.1"
+                :model-value="sample.uploadKbps / 1000"
+                @update:model-value="change(sample.id, 'uploadKbps', ($event ?? 1) * 1000)"
+              />
+            </td>
+            <td class="w-24 pr-2">
+              <SelectField
+                hide-label
+                label="By"
+                :choices="mediumChoices"
+                :model-value="sample.medium"
+                @update:model-value="change(sample.id, 'medium', $event as Medium)"
+              />
+            </td>
+            <td class="w-20 pr-2">
+              <NumberField
+                hide-label
+                optional
+                label="Round trip, ms"
+                :units="{ ms: 1 }"
+                :decimals="1"
+                :least="0"
+                :most="60000"
+                :model-value="sample.roundTripMilliseconds"
+                @update:model-value="change(sample.id, 'roundTripMilliseconds', $event)"
+              />
+            </td>
+            <td class="w-20 pr-2">
+              <NumberField
+                hide-label
+                optional
+                label="Lost, %"
+                :units="percentUnits"
+                :decimals="3"
+                :step="0.01"
+                :least="0"
+                :most="100"
+                :model-value="sample.lossPercent"
+                @update:model-value="change(sample.id, 'lossPercent', $event)"
+              />
+            </td>
+            <td class="pr-2">
+              <TextField
+                hide-label
+                label="Note"
+                :model-value="sample.note"
+                @update:model-value="change(sample.id, 'note', $event)"
+              />
+            </td>
+            <td>
+              <button
+                type="button"
+                class="button button-quiet px-1!"
+                :aria-label="`Remove the measurement of ${localTime(sample.measuredAt).replace('T', ' ')}`"
+                @click="remove(sample.id)"
+              >
+                <Trash2 class="size-4" />
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="latestFirst.length === 0" class="text-ink-2 py-4">
+        No measurement yet. Measure the upload several times, at the hour of the show, and type each
+        result in above. Five or more make a figure to rely on.
+      </p>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { mbpsInWords, mediumNames } from '@green-mantle/core/words'
+import { LineChart, ScatterChart } from 'echarts/charts'
+import {
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+} from 'echarts/components'
+import { use } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import { DateTime } from 'luxon'
+import { computed } from 'vue'
+import VChart from 'vue-echarts'
+import { useChartTheme } from '~/composables/chartTheme'
+import { useShowStore } from '~/stores/show'
+
+use([
+  LineChart,
+  ScatterChart,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  SVGRenderer,
+])
+
+const store = useShowStore()
+const { colours, text, number } = useChartTheme()
+
+const timeOf = (iso: string): string =>
+  DateTime.fromISO(iso, { zone: store.show.timeZone }).toFormat('d LLL HH:mm')
+
+const option = computed(() => {
+  const { upload, totalKbps } = store.verdict.budget
+  const mbps = (kbps: number): number => kbps / 1000
+  const headroomFrom = upload.measuredKbps - upload.headroomKbps
+  const band = (name: string, from: number, to: number, color: string, opacity: number) => [
+    { name, yAxis: mbps(from), itemStyle: { color, opacity } },
+    { yAxis: mbps(to) },
+  ]
+  const level = (name: string, kbps: number, color: string, type: string) => ({
+    name,
+    yAxis: mbps(kbps),
+    lineStyle: { color, type, width: 2 },
+    label: {
+      ...text,
+      color,
+      formatter: `${name} ${mbpsInWords(kbps)}`,
+      position: 'insideStartTop',
+    },
+  })
+  return {
+    animation: false,
+    grid: { left: 44, right: 16, top: 16, bottom: 32 },
+    tooltip: {
+      trigger: 'item',
+      formatter: ({ data }: { data?: { value: [string, number]; medium: string } }) =>
+        data
+          ? `${timeOf(data.value[0])}<br>${mbpsInWords(data.value[1] * 1000)}, ${data.medium}`
+          : '',
+    },
+    xAxis: {
+      type: 'time',
+      axisLabel: {
+        ...number,
+        color: colours.value['ink-2'],
+        hideOverlap: true,
+        formatter: (at: number) =>
+          DateTime.fromMillis(at, { zone: store.show.timeZone }).toFormat('HH:mm'),
+      },
+      axisLine: { lineStyle: { color: colours.value.rule } },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: 'value',
+      min: 0,
+      axisLabel: { ...number, color: colours.value['ink-2'] },
+      splitLine: { lineStyle: { color: colours.value.rule } },
+    },
+    series: [
+      {
+        type: 'scatter',
+        symbolSize: 11,
+        z: 5,
+        data: store.show.line.samples.map((sample) => ({
+          value: [sample.measuredAt, mbps(sample.uploadKbps)],
+          medium: mediumNames[sample.medium],
+          itemStyle:
+            sample.medium === 'cable'
+              ? { color: colours.value.moss }
+              : { color: colours.value.sheet, borderColor: colours.value.moss, borderWidth: 2 },
+        })),
+        markLine: {
+          symbol: 'none',
+          silent: true,
+          data: [
+            level('low tenth', upload.measuredKbps, colours.value.ink, 'solid'),
+            level('the plan sends', totalKbps, colours.value.river, 'dashed'),
+          ],
+        },
+        markArea: {
+          silent: true,
+          label: { ...text, color: colours.value['ink-2'], position: 'insideTopRight' },
+          data: [
+            band('headroom', headroomFrom, upload.measuredKbps, colours.value.rule, 0.6),
+            band('other traffic', upload.usableKbps, headroomFrom, colours.value['ink-2'], 0.35),
+            band('usable', 0, upload.usableKbps, colours.value.leaf, 0.55),
+          ],
+        },
+      },
+    ],
+  }
+})
+</script>
+
+<template>
+  <VChart :option="option" autoresize />
+</template>

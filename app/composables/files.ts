@@ -1,0 +1,63 @@
+import {
+  showFileExtension,
+  showFileLimitBytes,
+  writeSettingsSheet,
+  writeShowFile,
+} from '@green-mantle/core/formats'
+import type { Show } from '@green-mantle/core/show'
+
+function download(name: string, type: string, text: string): void {
+  const address = URL.createObjectURL(new Blob([text], { type }))
+  const anchor = document.createElement('a')
+  anchor.href = address
+  anchor.download = name
+  anchor.click()
+  // The browser may still be reading it.
+  setTimeout(() => URL.revokeObjectURL(address), 10_000)
+}
+
+/** A title as a file name that every system takes. */
+export function fileNameFor(title: string): string {
+  const name = title
+    .replaceAll(/[\p{Cc}<>:"/\\|?*]/gu, ' ')
+    .replaceAll(/\s+/g, ' ')
+    .replaceAll(/^[. ]+|[. ]+$/g, '')
+    .slice(0, 100)
+  return name || 'show'
+}
+
+export function downloadShowFile(show: Show): void {
+  download(
+    `${fileNameFor(show.title)}${showFileExtension}`,
+    'application/json',
+    writeShowFile(show),
+  )
+}
+
+export function downloadSettingsSheet(show: Show): void {
+  download(
+    `${fileNameFor(show.title)} settings.csv`,
+    'text/csv;charset=utf-8',
+    writeSettingsSheet(show),
+  )
+}
+
+/** Asks for a file and gives its text; null where the person thought better of it. */
+export function chooseTextFile(accept: string): Promise<{ name: string; text: string } | null> {
+  return new Promise((resolve, reject) => {
+    const input = document.createElement('input')
+    input.type = 'file'
+    input.accept = accept
+    input.addEventListener('cancel', () => resolve(null))
+    input.addEventListener('change', () => {
+      const file = input.files?.[0]
+      if (!file) return resolve(null)
+      // One byte over the limit is enough for the reader to refuse it; the rest need not be read.
+      file
+        .slice(0, showFileLimitBytes + 1)
+        .text()
+        .then((text) => resolve({ name: file.name, text }), reject)
+    })
+    input.click()
+  })
+}

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { NuxtPage } from '#components'
+import { useHead } from '#imports'
+import { useEventListener } from '@vueuse/core'
+import { onBeforeUnmount, ref, watch } from 'vue'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
+import { wordsFor } from '~/api/problem'
+import { offerCommands } from '~/commands/commands'
+import { listenForKeys } from '~/commands/keys'
+import ChangedElsewhereDialog from '~/components/frame/ChangedElsewhereDialog.vue'
+import FinderDialog from '~/components/frame/FinderDialog.vue'
+import ShortcutList from '~/components/frame/ShortcutList.vue'
+import ShowDetails from '~/components/frame/ShowDetails.vue'
+import TopBar from '~/components/frame/TopBar.vue'
+import UploadStrata from '~/components/frame/UploadStrata.vue'
+import { steps } from '~/components/frame/steps'
+import { downloadSettingsSheet, downloadShowFile } from '~/composables/files'
+import { useNight } from '~/composables/useNight'
+import { useShowStore } from '~/stores/show'
+
+const store = useShowStore()
+const route = useRoute()
+const router = useRouter()
+const { toggle: toggleNight } = useNight()
+
+const problem = ref('')
+const open = ref<'shortcuts' | 'finder' | 'details' | 'elsewhere'>()
+const close = (): void => {
+  open.value = undefined
+}
+
+watch(
+  () => String(route.params.id),
+  async (id) => {
+    problem.value = ''
+    try {
+      await store.open(id)
+    } catch (error) {
+      problem.value = wordsFor(error)
+    }
+  },
+  { immediate: true },
+)
+watch(
+  () => store.saveState.name,
+  (name) => {
+    if (name === 'changed elsewhere') open.value = 'elsewhere'
+  },
+)
+onBeforeUnmount(() => store.close())
+useEventListener(window, 'beforeunload', (event) => {
+  if (store.isOpen && store.isUnsaved) event.preventDefault()
+})
+useHead({ title: () => (store.isOpen ? `${store.show.title} · Green Mantle` : 'Green Mantle') })
+
+offerCommands([
+  ...steps.map((step) => ({
+    id: `step.${step.name}`,
+    label: `Go to ${step.label}`,
+    group: 'Steps',
+    keys: `Alt+Digit${step.digit}`,
+    worksInFields: true,
+    run: () => void router.push(`/shows/${store.id}/${step.name}`),
+  })),
+  {
+    id: 'show.undo',
+    label: 'Undo',
+    group: 'Show',
+    keys: '$mod+z',
+    isPossible: () => store.canUndo,
+    run: () => store.undo(),
+  },
+  {
+    id: 'show.redo',
+    label: 'Redo',
+    group: 'Show',
+    keys: '$mod+Shift+z',
+    isPossible: () => store.canRedo,
+    run: () => store.redo(),
+  },
+  {
+    id: 'show.find',
+    label: 'Find anything',
+    group: 'Show',
+    keys: '$mod+k',
+    worksInFields: true,
+    run: () => (open.value = 'finder'),
+  },
+  {
+    id: 'show.shortcuts',
+    label: 'Keys on this page',
+    group: 'Show',
+    keys: 'Shift+?',
+    run: () => (open.value = 'shortcuts'),
+  },
+  {
+    id: 'show.details',
+    label: 'Title, date and length',
+    group: 'Show',
+    run: () => (open.value = 'details'),
+  },
+  {
+    id: 'show.file',
+    label: 'Save the show as a file',
+    group: 'Take away',
+    run: () => downloadShowFile(store.show),
+  },
+  {
+    id: 'show.sheet',
+    label: 'Save the settings sheet',
+    group: 'Take away',
+    run: () => downloadSettingsSheet(store.show),
+  },
+  { id: 'show.night', label: 'Day or night colours', group: 'Show', run: toggleNight },
+  { id: 'show.home', label: 'Home, all shows', group: 'Steps', run: () => void router.push('/') },
+])
+listenForKeys()
+</script>
+
+<template>
+  <main v-if="problem" class="mx-auto max-w-xl p-12">
+    <h1 class="text-2xl">This show can’t be opened</h1>
+    <p class="mt-2">{{ problem }}</p>
+    <RouterLink to="/" class="link mt-4 inline-block">Home, all shows</RouterLink>
+  </main>
+  <div v-else-if="store.isOpen" class="flex h-dvh flex-col">
+    <TopBar
+      @shortcuts="open = 'shortcuts'"
+      @find="open = 'finder'"
+      @details="open = 'details'"
+      @choose="open = 'elsewhere'"
+    />
+    <main class="min-h-0 grow"><NuxtPage /></main>
+    <UploadStrata />
+    <ShortcutList v-if="open === 'shortcuts'" @close="close" />
+    <FinderDialog v-else-if="open === 'finder'" @close="close" />
+    <ShowDetails v-else-if="open === 'details'" @close="close" />
+    <ChangedElsewhereDialog v-else-if="open === 'elsewhere'" @close="close" />
+  </div>
+  <p v-else role="status" class="text-ink-2 p-12">Opening the show …</p>
+</template>

@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import { newSourceStarts, type NewSourceKind } from '@green-mantle/core/show'
+import { defineAsyncComponent, useTemplateRef } from 'vue'
+import { offerCommands } from '~/commands/commands'
+import AddSourceMenu from '~/components/canvases/AddSourceMenu.vue'
+import CanvasCaption from '~/components/canvases/CanvasCaption.vue'
+import SceneList from '~/components/canvases/SceneList.vue'
+import SourceInspector from '~/components/canvases/SourceInspector.vue'
+import SourceMatrix from '~/components/canvases/SourceMatrix.vue'
+import { usePlacing } from '~/components/canvases/placing'
+import { useSelectionStore } from '~/stores/selection'
+import { useShowStore } from '~/stores/show'
+
+// Konva is loaded where it is first needed.
+const CanvasStage = defineAsyncComponent(() => import('~/components/canvases/CanvasStage.vue'))
+
+const store = useShowStore()
+const selection = useSelectionStore()
+const placing = usePlacing()
+const landscape = useTemplateRef<{ focus(): void }>('landscape')
+const vertical = useTemplateRef<{ focus(): void }>('vertical')
+
+const isChosen = (): boolean => selection.selected !== undefined
+const group = 'Chosen source'
+offerCommands([
+  {
+    id: 'canvases.landscape',
+    label: 'To the landscape canvas',
+    group: 'Canvases',
+    keys: 'g l',
+    run: () => landscape.value?.focus(),
+  },
+  {
+    id: 'canvases.vertical',
+    label: 'To the vertical canvas',
+    group: 'Canvases',
+    keys: 'g v',
+    run: () => vertical.value?.focus(),
+  },
+  {
+    id: 'canvases.add',
+    label: 'Add a source',
+    group: 'Canvases',
+    keys: 'n',
+    run: () => document.querySelector<HTMLElement>('#add-source')?.click(),
+  },
+  ...(Object.keys(newSourceStarts) as NewSourceKind[]).map((kind) => ({
+    id: `canvases.add.${kind}`,
+    label: `Add a source: ${kind}`,
+    group: 'Canvases',
+    run: () => placing.addSource(kind),
+  })),
+  ...(['across', 'down', 'both'] as const).map((axis) => ({
+    id: `source.centre.${axis}`,
+    label: `Centre ${axis}`,
+    group,
+    keys: { across: 'c a', down: 'c d', both: 'c b' }[axis],
+    isPossible: isChosen,
+    run: () => placing.centre(axis),
+  })),
+  {
+    id: 'source.fit',
+    label: 'Fit',
+    group,
+    keys: 'f',
+    isPossible: isChosen,
+    run: () => placing.scale('fit'),
+  },
+  {
+    id: 'source.fill',
+    label: 'Fill',
+    group,
+    keys: 'Shift+f',
+    isPossible: isChosen,
+    run: () => placing.scale('fill'),
+  },
+  {
+    id: 'source.lock',
+    label: 'Lock or unlock',
+    group,
+    keys: 'l',
+    isPossible: isChosen,
+    run: () => selection.layerId && placing.toggleLocked(selection.layerId),
+  },
+  ...(['landscape', 'vertical'] as const).map((canvas) => ({
+    id: `source.hide.${canvas}`,
+    label: `Show or hide on ${canvas}`,
+    group,
+    keys: canvas === 'landscape' ? 'h l' : 'h v',
+    isPossible: isChosen,
+    run: () => selection.layerId && placing.toggleShown(selection.layerId, canvas),
+  })),
+  {
+    id: 'source.forward',
+    label: 'Bring forward',
+    group,
+    keys: 'Alt+ArrowUp',
+    isPossible: isChosen,
+    run: () => placing.moveChosenInOrder(-1),
+  },
+  {
+    id: 'source.backward',
+    label: 'Send backward',
+    group,
+    keys: 'Alt+ArrowDown',
+    isPossible: isChosen,
+    run: () => placing.moveChosenInOrder(1),
+  },
+  ...store.show.scenes.map((scene) => ({
+    id: `scene.${scene.id}`,
+    label: scene.name,
+    group: 'Scenes',
+    run: () => selection.chooseScene(scene.id),
+  })),
+])
+</script>
+
+<template>
+  <div class="grid h-full grid-cols-[8.75rem_minmax(0,1fr)_16.5rem]">
+    <h2 class="sr-only">Canvases</h2>
+    <SceneList />
+    <div class="grid min-h-0 grid-rows-[minmax(0,1fr)_minmax(8rem,15rem)] gap-2 px-4 pt-3">
+      <div class="grid min-h-0 grid-cols-[minmax(0,2.2fr)_minmax(0,1fr)] gap-6">
+        <div class="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] gap-2">
+          <CanvasCaption canvas="landscape" />
+          <CanvasStage ref="landscape" canvas="landscape" />
+          <div class="flex gap-2"><AddSourceMenu /></div>
+        </div>
+        <div class="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2">
+          <CanvasCaption canvas="vertical" />
+          <CanvasStage ref="vertical" canvas="vertical" />
+        </div>
+      </div>
+      <SourceMatrix />
+    </div>
+    <SourceInspector />
+  </div>
+</template>

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { defineAsyncComponent } from 'vue'
+import { offerCommands } from '~/commands/commands'
+import TextField from '~/components/fields/TextField.vue'
+import SampleTable from '~/components/line/SampleTable.vue'
+import UsableSum from '~/components/line/UsableSum.vue'
+import WouldItHold from '~/components/line/WouldItHold.vue'
+import { useShowStore } from '~/stores/show'
+
+// ECharts is loaded where it is first needed.
+const UploadChart = defineAsyncComponent(() => import('~/components/line/UploadChart.vue'))
+
+const store = useShowStore()
+
+function rename(name: string): void {
+  store.edit('Rename the line', (draft) => {
+    draft.line.name = name
+  })
+}
+
+offerCommands([
+  {
+    id: 'line.add',
+    label: 'Add a measurement',
+    group: 'Line',
+    keys: 'n',
+    run: () => document.querySelector<HTMLElement>('#new-sample input')?.focus(),
+  },
+])
+</script>
+
+<template>
+  <div class="grid h-full grid-cols-[minmax(0,1.4fr)_minmax(20rem,1fr)] gap-4 overflow-hidden p-4">
+    <div class="grid min-h-0 grid-rows-[auto_minmax(9rem,1fr)_minmax(9rem,1fr)] gap-3">
+      <div class="flex items-end gap-4">
+        <h2 class="grow truncate text-2xl">{{ store.show.line.name || 'Line' }}</h2>
+        <TextField
+          class="w-56"
+          :model-value="store.show.line.name"
+          label="Name of this line"
+          @update:model-value="rename"
+        />
+      </div>
+      <section class="card flex min-h-0 flex-col p-3" aria-labelledby="chart-title">
+        <h3 id="chart-title" class="font-text text-sm font-semibold">
+          Upload as measured, Mb/s
+          <span class="text-ink-2 font-normal">· filled by cable, hollow by Wi-Fi or mobile</span>
+        </h3>
+        <div class="min-h-0 grow">
+          <UploadChart v-if="store.show.line.samples.length > 0" />
+          <p v-else class="text-ink-2 pt-6">The measurements will be drawn here.</p>
+        </div>
+      </section>
+      <SampleTable />
+    </div>
+    <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
+      <UsableSum />
+      <WouldItHold v-if="store.show.line.samples.length > 0" />
+    </div>
+  </div>
+</template>

@@ -1,0 +1,57 @@
+import { type Show, showSchema } from '@green-mantle/core/show'
+
+/** An edit that the server has not acknowledged yet, with what it was edited from. */
+export interface KeptEdit {
+  base: Show
+  revision: number
+  show: Show
+  keptAt: string
+}
+
+const prefix = 'green-mantle.kept-edit.'
+/** Names this tab for as long as it is loaded; the lock below tells other tabs that it lives. */
+const tab = crypto.randomUUID()
+const keyOf = (showId: string, owner: string): string => `${prefix}${showId}.${owner}`
+
+// Held until the tab goes away, so that another can tell an abandoned edit from a living tab's.
+void navigator.locks?.request(`${prefix}${tab}`, () => new Promise(() => {}))
+
+/** Keeps an edit in the browser until it is saved. Returns whether there was room for it. */
+export function keepEdit(showId: string, edit: KeptEdit): boolean {
+  try {
+    localStorage.setItem(keyOf(showId, tab), JSON.stringify(edit))
+    return true
+  } catch {
+    return false
+  }
+}
+
+export function forgetEdit(showId: string): void {
+  localStorage.removeItem(keyOf(showId, tab))
+}
+
+function readEdit(key: string): KeptEdit | null {
+  try {
+    const edit = JSON.parse(localStorage.getItem(key) ?? '') as KeptEdit
+    const isWhole =
+      showSchema.safeParse(edit.base).success && showSchema.safeParse(edit.show).success
+    return isWhole && Number.isInteger(edit.revision) ? edit : null
+  } catch {
+    return null
+  }
+}
+
+/** Takes over an unsaved edit of this show that a tab left behind, the newest where there are several. */
+export async function takeAbandonedEdit(showId: string): Promise<KeptEdit | null> {
+  const held = (await navigator.locks?.query())?.held ?? []
+  const living = new Set(held.map(({ name }) => name))
+  const abandoned = Object.keys(localStorage)
+    .filter((key) => key.startsWith(`${prefix}${showId}.`))
+    .filter((key) => !living.has(prefix + key.slice(`${prefix}${showId}.`.length)))
+    .map((key) => ({ key, edit: readEdit(key) }))
+    .sort((a, b) => (b.edit?.keptAt ?? '').localeCompare(a.edit?.keptAt ?? ''))
+  const newest = abandoned[0]
+  if (!newest) return null
+  localStorage.removeItem(newest.key)
+  return newest.edit
+}

@@ -1,0 +1,264 @@
+import { type Verdict, verdictOf } from '@green-mantle/core/fit'
+import { combineEdits, isSameJson, type Show, withoutOrphans } from '@green-mantle/core/show'
+import { useManualRefHistory } from '@vueuse/core'
+import { produce } from 'immer'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { ApiProblem } from '~/api/problem'
+import { currentFrom, fetchShow, saveShow, type StoredShow } from '~/api/shows'
+import { forgetEdit, keepEdit, takeAbandonedEdit } from './keptEdits'
+
+export type SaveState =
+  | { name: 'saved'; at: Date }
+  | { name: 'unsaved' }
+  | { name: 'saving' }
+  /** The server or its database does not answer; it is tried again by itself. */
+  | { name: 'waiting'; words: string }
+  /** Saved elsewhere in the meantime; the person has to choose. */
+  | { name: 'changed elsewhere' }
+  /** The server will not take it as it is. */
+  | { name: 'refused'; words: string }
+
+interface Edited {
+  show: Show
+  /** What the last edit did, to name it in undo and redo. */
+  label: string
+}
+
+interface EditOptions {
+  /** Edits in a row with the same key count as one step for undo: a drag, a run of arrow keys. */
+  mergeKey?: string
+}
+
+const saveAfterMilliseconds = 500
+const retryAfterMilliseconds = 2000
+const mergeWithinMilliseconds = 800
+
+/** The show being edited: the one place that holds it, changes it, undoes it and saves it. */
+export const useShowStore = defineStore('show', () => {
+  const id = ref('')
+  const edited = shallowRef<Edited>()
+  const history = useManualRefHistory(edited, { capacity: 1000 })
+  /** What the server last acknowledged or handed out; the base of every comparison. */
+  const stored = shallowRef<StoredShow>()
+  const saveState = shallowRef<SaveState>({ name: 'saved', at: new Date() })
+  const elsewhere = shallowRef<StoredShow>()
+
+  let saveTimer: ReturnType<typeof setTimeout> | undefined
+  let mergeTimer: ReturnType<typeof setTimeout> | undefined
+  let openMergeKey: string | undefined
+  let isSaving = false
+
+  const show = computed(() => edited.value?.show as Show)
+  const isOpen = computed(() => edited.value !== undefined)
+  const isUnsaved = computed(
+    () => edited.value !== undefined && edited.value.show !== stored.value?.show,
+  )
+  const verdict = computed<Verdict>(() => verdictOf(show.value))
+
+  async function open(showId: string): Promise<void> {
+    close()
+    const fetched = await fetchShow(showId)
+    const kept = await takeAbandonedEdit(showId)
+    id.value = showId
+    stored.value = fetched
+    startHistory(fetched.show)
+    saveState.value = { name: 'saved', at: new Date() }
+    if (kept) resume(kept, fetched)
+  }
+
+  /** Goes on with an edit that a closed tab had not saved. */
+  function resume(kept: StoredShow & { base: Show }, fetched: StoredShow): void {
+    if (isSameJson(kept.show, fetched.show)) return
+    replace(kept.show, 'Unsaved edit taken up again')
+    if (isSameJson(kept.base, fetched.show)) return
+    stored.value = { show: kept.base, revision: kept.revision }
+    stopForChoice(fetched)
+  }
+
+  function startHistory(first: Show): void {
+    edited.value = { show: first, label: '' }
+    history.commit()
+    history.clear()
+  }
+
+  function close(): void {
+    clearTimeout(saveTimer)
+    if (isUnsaved.value) void save()
+    endMerge()
+    edited.value = undefined
+    elsewhere.value = undefined
+    stored.value = undefined
+    id.value = ''
+  }
+
+  /** Changes the show; `recipe` may alter the draft it is given. */
+  function edit(
+    label: string,
+    recipe: (draft: Show) => Show | void,
+    options: EditOptions = {},
+  ): void {
+    const next = produce(show.value, recipe)
+    if (next !== show.value) replace(next, label, options)
+  }
+
+  function replace(next: Show, label: string, { mergeKey }: EditOptions = {}): void {
+    if (openMergeKey !== undefined && openMergeKey !== mergeKey) endMerge()
+    edited.value = { show: next, label }
+    if (mergeKey === undefined) {
+      history.commit()
+    } else {
+      openMergeKey = mergeKey
+      clearTimeout(mergeTimer)
+      mergeTimer = setTimeout(endMerge, mergeWithinMilliseconds)
+    }
+    afterChange()
+  }
+
+  /** Closes a run of merged edits, as at the end of a drag. */
+  function endMerge(): void {
+    clearTimeout(mergeTimer)
+    if (openMergeKey === undefined) return
+    openMergeKey = undefined
+    history.commit()
+  }
+
+  function undo(): void {
+    endMerge()
+    if (!history.canUndo.value) return
+    history.undo()
+    afterChange()
+  }
+
+  function redo(): void {
+    endMerge()
+    if (!history.canRedo.value) return
+    history.redo()
+    afterChange()
+  }
+
+  function keep(): void {
+    if (!stored.value) return
+    const { show: base, revision } = stored.value
+    keepEdit(id.value, { base, revision, show: show.value, keptAt: new Date().toISOString() })
+  }
+
+  function afterChange(): void {
+    if (saveState.value.name === 'changed elsewhere') return keep()
+    if (saveState.value.name !== 'waiting') saveState.value = { name: 'unsaved' }
+    clearTimeout(saveTimer)
+    saveTimer = setTimeout(save, saveAfterMilliseconds)
+  }
+
+  /** Saves what is unsaved; only one save is on its way at a time. */
+  async function save(): Promise<void> {
+    clearTimeout(saveTimer)
+    if (isSaving || !isUnsaved.value || saveState.value.name === 'changed elsewhere') return
+    isSaving = true
+    const [showId, sent, base] = [id.value, show.value, stored.value as StoredShow]
+    const isStillOpen = (): boolean => id.value === showId
+    if (saveState.value.name !== 'waiting') saveState.value = { name: 'saving' }
+    keep()
+    try {
+      const revision = await saveShow(showId, base.revision, sent)
+      if (isStillOpen()) acknowledge({ show: sent, revision })
+    } catch (error) {
+      if (isStillOpen()) notSaved(error, sent)
+    } finally {
+      isSaving = false
+    }
+  }
+
+  function acknowledge(saved: StoredShow): void {
+    stored.value = saved
+    if (isUnsaved.value) return afterSaved()
+    forgetEdit(id.value)
+    saveState.value = { name: 'saved', at: new Date() }
+  }
+
+  /** More was edited while the save was on its way. */
+  function afterSaved(): void {
+    saveState.value = { name: 'unsaved' }
+    saveTimer = setTimeout(save, saveAfterMilliseconds)
+  }
+
+  function notSaved(error: unknown, sent: Show): void {
+    keep()
+    if (error instanceof ApiProblem && error.status === 412) {
+      const current = currentFrom(error)
+      // An earlier save went through although its answer was lost.
+      if (isSameJson(current.show, sent)) return acknowledge({ ...current, show: sent })
+      return stopForChoice(current)
+    }
+    if (error instanceof ApiProblem && error.isPassing) {
+      saveState.value = { name: 'waiting', words: error.title }
+      saveTimer = setTimeout(save, retryAfterMilliseconds)
+      return
+    }
+    saveState.value = {
+      name: 'refused',
+      words: error instanceof Error ? error.message : `${error}`,
+    }
+  }
+
+  function stopForChoice(current: StoredShow): void {
+    clearTimeout(saveTimer)
+    elsewhere.value = current
+    saveState.value = { name: 'changed elsewhere' }
+    keep()
+  }
+
+  /** Every place in which this show and the one saved elsewhere differ. */
+  const differences = computed(() =>
+    stored.value && elsewhere.value
+      ? combineEdits(stored.value.show, show.value, elsewhere.value.show, () => 'mine').differences
+      : [],
+  )
+
+  /** Goes on from the show saved elsewhere with the chosen places of ours; undo leads back to ours. */
+  function settle(placesOfTheirs: ReadonlySet<string>): void {
+    const [base, theirs] = [stored.value, elsewhere.value]
+    if (!base || !theirs) return
+    const { combined } = combineEdits(base.show, show.value, theirs.show, ({ place }) =>
+      placesOfTheirs.has(place) ? 'theirs' : 'mine',
+    )
+    goOnFrom(theirs, withoutOrphans(combined), 'Bring both edits together')
+  }
+
+  /** Takes the show as it was saved elsewhere; undo leads back to ours. */
+  function takeTheirs(): void {
+    if (elsewhere.value) goOnFrom(elsewhere.value, elsewhere.value.show, 'Take the other edit')
+  }
+
+  function goOnFrom(theirs: StoredShow, next: Show, label: string): void {
+    stored.value = theirs
+    elsewhere.value = undefined
+    saveState.value = { name: 'unsaved' }
+    replace(next, label)
+    if (isUnsaved.value) void save()
+    else acknowledge(theirs)
+  }
+
+  return {
+    id,
+    show,
+    isOpen,
+    isUnsaved,
+    verdict,
+    saveState,
+    differences,
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
+    undoLabel: computed(() => edited.value?.label ?? ''),
+    redoLabel: computed(() => history.redoStack.value[0]?.snapshot?.label ?? ''),
+    open,
+    close,
+    edit,
+    endMerge,
+    undo,
+    redo,
+    save,
+    settle,
+    takeTheirs,
+  }
+})

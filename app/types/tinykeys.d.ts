@@ -1,0 +1,5 @@
+/** The package ships these types but does not name them in its `exports`. */
+declare module 'tinykeys' {
+  export type KeyBindingMap = Record<string, (event: KeyboardEvent) => void>
+  export function createKeybindingsHandler(bindings: KeyBindingMap): EventListener
+}

@@ -1,0 +1,6 @@
+export * from './arrange'
+export * from './canvasSize'
+export * from './content'
+export * from './geometry'
+export * from './sharpness'
+export * from './trim'

@@ -1,0 +1,7 @@
+export * from './budget'
+export * from './rules'
+export * from './saving'
+export * from './sizes'
+export * from './stepMarks'
+export * from './strata'
+export * from './verdict'

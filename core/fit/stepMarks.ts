@@ -1,0 +1,55 @@
+import { fewestSamplesForPercentile } from '../network'
+import type { Show } from '../show'
+import type { Verdict } from './verdict'
+
+export const stepNames = ['canvases', 'line', 'destinations', 'fit'] as const
+export type StepName = (typeof stepNames)[number]
+
+/** How far a step is, and why in words. */
+export interface StepMark {
+  state: 'settled' | 'attention' | 'not begun'
+  words: string
+}
+
+function canvasesMark(show: Show): StepMark {
+  const layers = show.scenes.flatMap((scene) => scene.layers)
+  if (layers.length === 0) return { state: 'not begun', words: 'no source placed yet' }
+  const bare = (['landscape', 'vertical'] as const).find(
+    (canvas) => !layers.some((layer) => layer[canvas].shown),
+  )
+  return bare
+    ? { state: 'attention', words: `nothing is shown on the ${bare} canvas` }
+    : { state: 'settled', words: 'settled' }
+}
+
+function lineMark(show: Show): StepMark {
+  const count = show.line.samples.length
+  if (count === 0) return { state: 'not begun', words: 'no measurement yet' }
+  return count < fewestSamplesForPercentile
+    ? { state: 'attention', words: `measure ${fewestSamplesForPercentile} times or more` }
+    : { state: 'settled', words: 'settled' }
+}
+
+function destinationsMark(show: Show): StepMark {
+  if (show.destinations.length === 0) return { state: 'not begun', words: 'no destination yet' }
+  return show.destinations.some((destination) => destination.on)
+    ? { state: 'settled', words: 'settled' }
+    : { state: 'attention', words: 'no destination is on' }
+}
+
+function fitMark(verdict: Verdict): StepMark {
+  if (verdict.state === 'nothing yet') return { state: 'not begun', words: verdict.short }
+  return verdict.state === 'fits'
+    ? { state: 'settled', words: 'settled' }
+    : { state: 'attention', words: verdict.short }
+}
+
+/** The mark of each step in the bar. */
+export function stepMarks(show: Show, verdict: Verdict): Record<StepName, StepMark> {
+  return {
+    canvases: canvasesMark(show),
+    line: lineMark(show),
+    destinations: destinationsMark(show),
+    fit: fitMark(verdict),
+  }
+}

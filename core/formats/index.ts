@@ -1,0 +1,2 @@
+export * from './settingsSheet'
+export * from './showFile'

@@ -1,0 +1,80 @@
+/// <reference path="./papaparse.d.ts" />
+import papaparse from 'papaparse'
+import { breachesOf, sampleRateInWords, sendsOf } from '../fit'
+import { bitsPerPixel, lowestLevel, pictureScore, scoreWord } from '../media'
+import type { Show } from '../show'
+import { codecNames, protocolNames } from '../words'
+
+export const settingsSheetColumns = [
+  'Destination',
+  'Canvas',
+  'Connection',
+  'Protocol',
+  'Width (px)',
+  'Height (px)',
+  'Frame rate (fps)',
+  'Codec',
+  'Profile',
+  'Level',
+  'Rate control',
+  'Video bitrate (kb/s)',
+  'Keyframe interval (s)',
+  'B-frames',
+  'Effort',
+  'Audio codec',
+  'Audio bitrate (kb/s)',
+  'Audio sample rate',
+  'Audio channels',
+  'On the wire (kb/s)',
+  'Bits per pixel',
+  'Picture score',
+  'Viewers see',
+  'Rules not kept',
+] as const
+
+/** The settings of every send, one row each in the order of the destinations, the column names first. */
+export function settingsSheetRows(show: Show): (string | number)[][] {
+  const rows = sendsOf(show).flatMap((send) => {
+    const destination = show.destinations.find(({ id }) => id === send.destinationId)
+    if (!destination) return []
+    const { rendition } = send
+    const score = pictureScore(rendition, show.pictureKind, destination.viewers[0] ?? 'desk')
+    const breaches = breachesOf(destination, show.canvasPair).filter(
+      ({ renditionId }) => renditionId === rendition.id,
+    )
+    return [
+      [
+        send.name,
+        send.canvas,
+        destination.connection,
+        protocolNames[destination.protocol],
+        rendition.width,
+        rendition.height,
+        rendition.framesPerSecond,
+        codecNames[rendition.codec],
+        rendition.codec === 'h264' ? 'High' : 'Main',
+        lowestLevel(rendition) ?? 'none',
+        'CBR',
+        rendition.videoBitrateKbps,
+        rendition.keyframeIntervalSeconds,
+        rendition.bFrames,
+        rendition.effort,
+        destination.protocol === 'whip' ? 'Opus' : 'AAC-LC',
+        rendition.audioBitrateKbps,
+        sampleRateInWords(rendition.audioSampleRateHz),
+        'stereo',
+        Math.round(send.wireRateKbps),
+        bitsPerPixel(rendition).toFixed(3),
+        Math.round(score),
+        scoreWord(score),
+        breaches.map(({ words }) => words).join(' '),
+      ],
+    ]
+  })
+  return [[...settingsSheetColumns], ...rows]
+}
+
+/** The settings sheet as CSV (RFC 4180); cells that a spreadsheet would run as a formula are defused. */
+export function writeSettingsSheet(show: Show): string {
+  return `${papaparse.unparse(settingsSheetRows(show), { newline: '\r\n', escapeFormulae: true })}\r\n`
+}

@@ -1,0 +1,6 @@
+export * from './bitrateCurve'
+export * from './bitsPerPixel'
+export * from './encoderLoad'
+export * from './levels'
+export * from './pictureScore'
+export { type ScoreWord, scoreWords } from './pictureScoreTables'

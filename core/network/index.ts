@@ -1,0 +1,4 @@
+export { framing } from './framingTables'
+export * from './percentile'
+export * from './usableUpload'
+export * from './wireRate'

@@ -1,0 +1,44 @@
+import { z } from 'zod'
+
+export const canvasNames = ['landscape', 'vertical'] as const
+export type CanvasName = (typeof canvasNames)[number]
+export const canvasNameSchema = z.enum(canvasNames)
+
+/** Smallest and largest side of a canvas or rendition, in pixels; sides are even, as 4:2:0 video needs. */
+export const sideLimitsPixels = { smallest: 160, largest: 7680 } as const
+
+export const sidePixelsSchema = z
+  .int()
+  .min(sideLimitsPixels.smallest)
+  .max(sideLimitsPixels.largest)
+  .multipleOf(2)
+
+export const framesPerSecondChoices = [24, 25, 30, 48, 50, 60] as const
+export const framesPerSecondSchema = z.literal([...framesPerSecondChoices])
+
+export const sizeSchema = z.strictObject({ width: sidePixelsSchema, height: sidePixelsSchema })
+/** A size in pixels. */
+export type Size = z.infer<typeof sizeSchema>
+
+export const canvasPairSchema = z.strictObject({
+  framesPerSecond: framesPerSecondSchema,
+  landscape: sizeSchema,
+  vertical: sizeSchema,
+})
+/** The landscape and the vertical canvas of a show, in pixels, and the frame rate that both share. */
+export type CanvasPair = z.infer<typeof canvasPairSchema>
+
+/** The sizes that are usually chosen. */
+export const usualCanvasSizes = {
+  landscape: [
+    { width: 1920, height: 1080 },
+    { width: 2560, height: 1440 },
+    { width: 1280, height: 720 },
+    { width: 3840, height: 2160 },
+  ],
+  vertical: [
+    { width: 1080, height: 1920 },
+    { width: 720, height: 1280 },
+    { width: 1440, height: 2560 },
+  ],
+} as const satisfies Record<CanvasName, readonly Size[]>

@@ -1,0 +1,172 @@
+/** Which of two edited versions counts where they differ. */
+export type Side = 'mine' | 'theirs'
+
+/** One place in which two versions of a show, edited from the same base, do not agree. */
+export interface Difference {
+  /** Where it stands, readable: parts with a name are called by it, as in `sources "Bench camera" nativeWidth`. */
+  place: string
+  mine: unknown
+  theirs: unknown
+  /** Both were changed, so a person has to choose; otherwise only this side was. */
+  changedBy: Side | 'both'
+}
+
+export interface Combination<Document> {
+  combined: Document
+  differences: Difference[]
+}
+
+type Part = Record<string, unknown>
+const isPart = (value: unknown): value is Part =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+const isList = (value: unknown): value is (Part & { id: string })[] =>
+  Array.isArray(value) && value.every((item) => isPart(item) && typeof item.id === 'string')
+
+/** Deep equality of JSON values; the order of keys does not matter. */
+export function isSameJson(a: unknown, b: unknown): boolean {
+  if (Object.is(a, b)) return true
+  if (Array.isArray(a) && Array.isArray(b))
+    return a.length === b.length && a.every((item, index) => isSameJson(item, b[index]))
+  if (!isPart(a) || !isPart(b)) return false
+  const keys = Object.keys(a)
+  return (
+    keys.length === Object.keys(b).length &&
+    keys.every((key) => key in b && isSameJson(a[key], b[key]))
+  )
+}
+
+function nameOf(item: Part, sourceNames: ReadonlyMap<string, string>): string {
+  if (typeof item.name === 'string') return item.name
+  if (typeof item.sourceId === 'string') return sourceNames.get(item.sourceId) ?? item.sourceId
+  return String(item.id)
+}
+
+/**
+ * Brings two versions edited from the same base together, place by place (three-way merge).
+ * What only one side changed is taken from that side; where both changed the same place, `choose`
+ * decides. Lists of parts with an `id` are matched by it, so that adding, removing and reordering
+ * are edits of their own. A part that one side removed and the other changed counts as changed by
+ * both.
+ * The documents are JSON values; none is altered.
+ */
+export function combineEdits<Document>(
+  base: Document,
+  mine: Document,
+  theirs: Document,
+  choose: (difference: Difference) => Side,
+): Combination<Document> {
+  const differences: Difference[] = []
+  const sourceNames = new Map(
+    [base, theirs, mine].flatMap((document) => {
+      const sources = isPart(document) ? document.sources : undefined
+      return isList(sources) ? sources.map((item) => [item.id, String(item.name)] as const) : []
+    }),
+  )
+
+  function decide(
+    place: string,
+    ours: unknown,
+    others: unknown,
+    changedBy: Difference['changedBy'],
+  ): Side {
+    const difference = { place, mine: ours, theirs: others, changedBy }
+    differences.push(difference)
+    return changedBy === 'both' ? choose(difference) : changedBy
+  }
+
+  function changer(before: unknown, ours: unknown, others: unknown): Difference['changedBy'] {
+    if (isSameJson(before, others)) return 'mine'
+    return isSameJson(before, ours) ? 'theirs' : 'both'
+  }
+
+  function combineParts(place: string, before: Part, ours: Part, others: Part): Part {
+    const keys = [...new Set([...Object.keys(others), ...Object.keys(ours)])]
+    return Object.fromEntries(
+      keys.map((key) => [
+        key,
+        combine(place === '' ? key : `${place} ${key}`, before[key], ours[key], others[key]),
+      ]),
+    )
+  }
+
+  function combineLists(
+    place: string,
+    before: (Part & { id: string })[],
+    ours: (Part & { id: string })[],
+    others: (Part & { id: string })[],
+  ): unknown[] {
+    const byId = (list: typeof ours) => new Map(list.map((item) => [item.id, item]))
+    const [beforeById, oursById, othersById] = [byId(before), byId(ours), byId(others)]
+    const kept = new Map<string, unknown>()
+    for (const id of new Set([...oursById.keys(), ...othersById.keys()])) {
+      const item = oursById.get(id) ?? othersById.get(id)
+      const at = `${place} "${item ? nameOf(item, sourceNames) : id}"`
+      const value = combine(at, beforeById.get(id), oursById.get(id), othersById.get(id))
+      if (value !== undefined) kept.set(id, value)
+    }
+    const order = combineOrders(
+      place,
+      [...beforeById.keys()],
+      [...oursById.keys()],
+      [...othersById.keys()],
+    )
+    return [...new Set([...order, ...kept.keys()])].flatMap((id) =>
+      kept.has(id) ? [kept.get(id)] : [],
+    )
+  }
+
+  /** The order of a list is an edit of its own only among the parts that both sides still have. */
+  function combineOrders(
+    place: string,
+    before: string[],
+    ours: string[],
+    others: string[],
+  ): string[] {
+    const common = (list: string[]) => list.filter((id) => ours.includes(id) && others.includes(id))
+    const [oursCommon, othersCommon] = [common(ours), common(others)]
+    if (isSameJson(oursCommon, othersCommon)) return insertMissing(others, ours)
+    const changedBy = changer(common(before), oursCommon, othersCommon)
+    const side = decide(`${place} order`, oursCommon, othersCommon, changedBy)
+    return side === 'mine' ? insertMissing(ours, others) : insertMissing(others, ours)
+  }
+
+  function combine(place: string, before: unknown, ours: unknown, others: unknown): unknown {
+    if (isSameJson(ours, others)) return ours
+    if (isPart(ours) && isPart(others) && isPart(before))
+      return combineParts(place, before, ours, others)
+    if (isList(ours) && isList(others) && isList(before))
+      return combineLists(place, before, ours, others)
+    return decide(place, ours, others, changer(before, ours, others)) === 'mine' ? ours : others
+  }
+
+  const combined = combine('', base, mine, theirs) as Document
+  return { combined, differences }
+}
+
+/** Puts the items that only `other` has behind the neighbour they follow there. */
+function insertMissing(order: readonly string[], other: readonly string[]): string[] {
+  const result = [...order]
+  other.forEach((id, index) => {
+    if (result.includes(id)) return
+    const neighbour = other[index - 1]
+    result.splice(neighbour === undefined ? 0 : result.indexOf(neighbour) + 1, 0, id)
+  })
+  return result
+}
+
+/** Takes out layers whose source is gone, as can happen when one side removed it and the other used it. */
+export function withoutOrphans<
+  Document extends {
+    sources: { id: string }[]
+    scenes: { layers: { sourceId: string }[] }[]
+  },
+>(document: Document): Document {
+  const known = new Set(document.sources.map(({ id }) => id))
+  return {
+    ...document,
+    scenes: document.scenes.map((scene) => ({
+      ...scene,
+      layers: scene.layers.filter(({ sourceId }) => known.has(sourceId)),
+    })),
+  }
+}

@@ -1,0 +1,34 @@
+import { z } from 'zod'
+import { framesPerSecondSchema, sidePixelsSchema } from './canvasPair'
+import { identifierSchema } from './identifier'
+
+export const codecs = ['h264', 'hevc', 'av1'] as const
+export type Codec = (typeof codecs)[number]
+export const codecSchema = z.enum(codecs)
+
+/** How hard an encoder works per frame, from least to most. */
+export const efforts = ['fastest', 'brisk', 'balanced', 'fine', 'finest'] as const
+export type Effort = (typeof efforts)[number]
+
+export const audioSampleRatesHz = [44_100, 48_000] as const
+export type AudioSampleRateHz = (typeof audioSampleRatesHz)[number]
+export const audioSampleRateSchema = z.literal([...audioSampleRatesHz])
+
+export const videoBitrateKbpsSchema = z.int().min(50).max(200_000)
+export const audioBitrateKbpsSchema = z.int().min(16).max(1024)
+
+export const renditionSchema = z.strictObject({
+  id: identifierSchema,
+  width: sidePixelsSchema,
+  height: sidePixelsSchema,
+  framesPerSecond: framesPerSecondSchema,
+  codec: codecSchema,
+  effort: z.enum(efforts),
+  videoBitrateKbps: videoBitrateKbpsSchema,
+  keyframeIntervalSeconds: z.number().min(0.1).max(20),
+  bFrames: z.int().min(0).max(16),
+  audioBitrateKbps: audioBitrateKbpsSchema,
+  audioSampleRateHz: audioSampleRateSchema,
+})
+/** One encoded version of a canvas. */
+export type Rendition = z.infer<typeof renditionSchema>

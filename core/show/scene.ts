@@ -1,0 +1,47 @@
+import { z } from 'zod'
+import { identifierSchema, shortTextSchema } from './identifier'
+
+const canvasCoordinateSchema = z.number().min(-32768).max(32768)
+const placedSideSchema = z.number().min(1).max(32768)
+const trimSchema = z.number().min(0).max(16384)
+
+export const placementSchema = z.strictObject({
+  x: canvasCoordinateSchema,
+  y: canvasCoordinateSchema,
+  width: placedSideSchema,
+  height: placedSideSchema,
+  /** Clockwise about the middle of the box. */
+  turnDegrees: z.number().min(-360).max(360),
+  flippedAcross: z.boolean(),
+  flippedDown: z.boolean(),
+  /** What is cut off each edge, in the source's own pixels. */
+  trim: z.strictObject({
+    left: trimSchema,
+    top: trimSchema,
+    right: trimSchema,
+    bottom: trimSchema,
+  }),
+  shown: z.boolean(),
+  locked: z.boolean(),
+})
+/** Where one source stands on one canvas; x, y is the upper left corner of the unturned box in canvas pixels. */
+export type Placement = z.infer<typeof placementSchema>
+export type Trim = Placement['trim']
+
+export const layerSchema = z.strictObject({
+  id: identifierSchema,
+  sourceId: identifierSchema,
+  landscape: placementSchema,
+  vertical: placementSchema,
+})
+/** One source in a scene with its two placements. A source that is not on a canvas has a placement there that is not shown. */
+export type Layer = z.infer<typeof layerSchema>
+
+export const sceneSchema = z.strictObject({
+  id: identifierSchema,
+  name: shortTextSchema.min(1),
+  /** Front to back; the order holds on both canvases. */
+  layers: z.array(layerSchema).max(200),
+})
+/** Which sources are on air, and where each stands on each of the two canvases. */
+export type Scene = z.infer<typeof sceneSchema>

@@ -1,0 +1,72 @@
+import { z } from 'zod'
+import { canvasPairSchema } from './canvasPair'
+import { destinationSchema } from './destination'
+import { shortTextSchema } from './identifier'
+import { lineSchema } from './line'
+import { sceneSchema } from './scene'
+import { sourceSchema } from './source'
+
+/** What the show mostly shows; it sets how many bits a clean picture needs. */
+export const pictureKinds = ['talking', 'hands', 'action'] as const
+export type PictureKind = (typeof pictureKinds)[number]
+
+/** The shape of a show without the checks across its parts; the published JSON Schema is written from it. */
+export const showShape = z.strictObject({
+  title: shortTextSchema.min(1),
+  /** Wall-clock time in `timeZone`, as in 2026-12-12T21:00. */
+  startsAt: z.string().regex(/^\d{4}-(0\d|1[0-2])-([0-2]\d|3[01])T([01]\d|2[0-3]):[0-5]\d$/),
+  /** An IANA time zone name, as in Europe/London. */
+  timeZone: z.string().regex(/^[A-Za-z0-9_+/-]{1,64}$/),
+  durationMinutes: z.int().min(1).max(10_080),
+  pictureKind: z.enum(pictureKinds),
+  canvasPair: canvasPairSchema,
+  sources: z.array(sourceSchema).max(200),
+  scenes: z.array(sceneSchema).min(1).max(100),
+  line: lineSchema,
+  destinations: z.array(destinationSchema).max(50),
+})
+
+type Path = (string | number)[]
+type Report = (path: Path, message: string) => void
+
+function reportRepeatedIdentifiers(
+  parts: readonly { id: string }[],
+  path: Path,
+  report: Report,
+): void {
+  const seen = new Set<string>()
+  parts.forEach(({ id }, index) => {
+    if (seen.has(id)) report([...path, index, 'id'], `the identifier "${id}" stands here twice`)
+    seen.add(id)
+  })
+}
+
+export const showSchema = showShape.superRefine((show, context) => {
+  const report: Report = (path, message) => context.addIssue({ code: 'custom', path, message })
+  reportRepeatedIdentifiers(show.sources, ['sources'], report)
+  reportRepeatedIdentifiers(show.scenes, ['scenes'], report)
+  reportRepeatedIdentifiers(show.destinations, ['destinations'], report)
+  reportRepeatedIdentifiers(show.line.samples, ['line', 'samples'], report)
+  reportRepeatedIdentifiers(show.line.otherTraffic, ['line', 'otherTraffic'], report)
+
+  const sourcesById = new Map(show.sources.map((source) => [source.id, source]))
+  show.scenes.forEach((scene, sceneIndex) => {
+    reportRepeatedIdentifiers(scene.layers, ['scenes', sceneIndex, 'layers'], report)
+    scene.layers.forEach((layer, layerIndex) => {
+      const path = ['scenes', sceneIndex, 'layers', layerIndex]
+      const source = sourcesById.get(layer.sourceId)
+      if (!source) return report([...path, 'sourceId'], `there is no source "${layer.sourceId}"`)
+      for (const canvas of ['landscape', 'vertical'] as const) {
+        const { left, right, top, bottom } = layer[canvas].trim
+        if (left + right > source.nativeWidth - 1 || top + bottom > source.nativeHeight - 1)
+          report([...path, canvas, 'trim'], 'the trim leaves nothing of the source')
+      }
+    })
+  })
+  show.destinations.forEach((destination, index) => {
+    const path = ['destinations', index, 'renditions']
+    reportRepeatedIdentifiers(destination.renditions, path, report)
+  })
+})
+/** One live event being planned. */
+export type Show = z.infer<typeof showShape>

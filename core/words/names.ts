@@ -1,0 +1,27 @@
+import type { Codec, Medium, PictureKind, Protocol, ViewerScreen } from '../show'
+
+/** How the trade writes what the document holds as plain words. */
+export const codecNames = { h264: 'H.264', hevc: 'HEVC', av1: 'AV1' } as const satisfies Record<
+  Codec,
+  string
+>
+export const protocolNames = {
+  rtmp: 'RTMP',
+  rtmps: 'RTMPS',
+  srt: 'SRT',
+  whip: 'WHIP',
+} as const satisfies Record<Protocol, string>
+export const mediumNames = {
+  cable: 'cable',
+  wifi: 'Wi-Fi',
+  mobile: 'mobile',
+} as const satisfies Record<Medium, string>
+export const screenNames = { phone: 'phone', desk: 'desk', tv: 'TV' } as const satisfies Record<
+  ViewerScreen,
+  string
+>
+export const pictureKindNames = {
+  talking: 'talking, camera still',
+  hands: 'hands and demonstrations',
+  action: 'fast action',
+} as const satisfies Record<PictureKind, string>

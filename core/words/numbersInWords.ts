@@ -1,0 +1,46 @@
+import type { Size } from '../show'
+
+const whole = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 0 })
+const oneDecimal = new Intl.NumberFormat('en-GB', {
+  minimumFractionDigits: 1,
+  maximumFractionDigits: 1,
+})
+
+/** 5300 → "5,300". */
+export const wholeNumber = (value: number): string => whole.format(value)
+
+/** 5300 → "5,300 kb/s". */
+export const kbpsInWords = (kbps: number): string => `${whole.format(kbps)} kb/s`
+
+/** 12600 → "12.6": Mb/s without the unit, for columns that name it. */
+export const mbpsNumber = (kbps: number): string => oneDecimal.format(kbps / 1000)
+
+/** 12600 → "12.6 Mb/s". */
+export const mbpsInWords = (kbps: number): string => `${mbpsNumber(kbps)} Mb/s`
+
+/** "1920×1080". */
+export const sizeInWords = ({ width, height }: Size): string => `${width}×${height}`
+
+/**
+ * A rendition in the trade's shorthand: the shorter side of a 16:9 picture ("1080p60"), the whole
+ * size of any other ("1080×1920").
+ */
+export function renditionInWords(rendition: Size & { framesPerSecond: number }): string {
+  const isWide = Math.abs(rendition.width / rendition.height - 16 / 9) < 0.01
+  return isWide
+    ? `${rendition.height}p${rendition.framesPerSecond}`
+    : `${sizeInWords(rendition)} at ${rendition.framesPerSecond}`
+}
+
+const smallNumbers = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine']
+
+/** 3, "send" → "Three sends", to begin a sentence; from ten on in digits. */
+export function countInWords(count: number, thing: string): string {
+  return `${smallNumbers[count] ?? whole.format(count)} ${thing}${count === 1 ? '' : 's'}`
+}
+
+/** ["a", "b", "c"] → "a, b and c". */
+export function listInWords(items: readonly string[], joint: 'and' | 'or' = 'and'): string {
+  if (items.length < 2) return items.join('')
+  return `${items.slice(0, -1).join(', ')} ${joint} ${items.at(-1)}`
+}

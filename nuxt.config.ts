@@ -1,0 +1,81 @@
+import tailwindcss from '@tailwindcss/vite'
+
+/** Only what ships with the application may load: no other machine is asked for anything. */
+const contentSecurityPolicy = {
+  'default-src': ["'self'"],
+  'script-src': ["'self'", "'nonce-{{nonce}}'"],
+  // Konva, ECharts and Vue set styles on elements.
+  'style-src': ["'self'", "'unsafe-inline'"],
+  'img-src': ["'self'", 'data:', 'blob:'],
+  'font-src': ["'self'"],
+  'connect-src': ["'self'"],
+  'worker-src': ["'self'"],
+  'object-src': ["'none'"],
+  'base-uri': ["'none'"],
+  'form-action': ["'self'"],
+  'frame-ancestors': ["'none'"],
+  'script-src-attr': ["'none'"],
+  'upgrade-insecure-requests': false,
+} as const
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  telemetry: false,
+  devtools: { enabled: false },
+  // The workbench lives in the browser: it holds the edited show, which no server render could know.
+  ssr: false,
+  imports: { autoImport: false },
+  components: false,
+  modules: ['@pinia/nuxt', 'nuxt-security'],
+  css: ['~/styles/main.css'],
+  app: {
+    head: {
+      title: 'Green Mantle',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
+    },
+  },
+  spaLoadingTemplate: false,
+  typescript: { strict: true },
+  security: {
+    headers: {
+      contentSecurityPolicy,
+      crossOriginEmbedderPolicy: 'require-corp',
+      strictTransportSecurity: false,
+      permissionsPolicy: { camera: [], microphone: [], 'display-capture': [], geolocation: [] },
+    },
+    corsHandler: false,
+    // The API checks sizes and contents itself and answers in application/problem+json.
+    requestSizeLimiter: false,
+    xssValidator: false,
+    rateLimiter: false,
+    allowedMethodsRestricter: false,
+  },
+  nitro: {
+    publicAssets: [{ dir: '../demo/pictures', baseURL: '/drawings', maxAge: 3600 }],
+  },
+  vite: {
+    plugins: [tailwindcss()],
+    // Inlined fonts would be data: addresses, which the policy refuses.
+    build: { assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined) },
+    worker: { format: 'es' },
+    optimizeDeps: {
+      include: [
+        'konva',
+        'vue-konva',
+        'echarts/core',
+        'echarts/charts',
+        'echarts/components',
+        'echarts/renderers',
+        'vue-echarts',
+        'immer',
+        'luxon',
+        'tinykeys',
+        'vue-draggable-plus',
+        '@headlessui/vue',
+        '@lucide/vue',
+      ],
+    },
+  },
+})

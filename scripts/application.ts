@@ -1,0 +1,71 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { freePort } from './ports'
+import { root, serverEntry } from './paths'
+
+export interface RunningApplication {
+  address: string
+  process: ChildProcess
+  stop(): Promise<void>
+}
+
+interface Options {
+  databaseUrl: string
+  host?: string
+  port?: number
+  loadDemo?: boolean
+  quiet?: boolean
+}
+
+/** The built application with its settings, started and answering. */
+export async function startApplication(options: Options): Promise<RunningApplication> {
+  const host = options.host ?? '127.0.0.1'
+  const port = await freePort(options.port ?? 4710, host)
+  if (options.port !== undefined && port !== options.port)
+    console.log(`Port ${options.port} is taken; using ${port}.`)
+  const child = spawn(process.execPath, [serverEntry], {
+    cwd: root,
+    stdio: ['ignore', options.quiet ? 'ignore' : 'inherit', 'inherit'],
+    detached: true,
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      HOST: host,
+      PORT: String(port),
+      NITRO_HOST: host,
+      NITRO_PORT: String(port),
+      GREEN_MANTLE_DATABASE_URL: options.databaseUrl,
+      GREEN_MANTLE_DEMO: options.loadDemo ? '1' : '0',
+    },
+  })
+  const address = `http://${host}:${port}`
+  const stop = (): Promise<void> =>
+    new Promise((resolve) => {
+      if (child.exitCode !== null || child.signalCode !== null) return resolve()
+      child.once('exit', () => resolve())
+      child.kill('SIGTERM')
+      setTimeout(() => child.kill('SIGKILL'), 5000).unref()
+    })
+  try {
+    await untilReady(child, address)
+  } catch (error) {
+    await stop()
+    throw error
+  }
+  return { address, process: child, stop }
+}
+
+async function untilReady(child: ChildProcess, address: string): Promise<void> {
+  const deadline = Date.now() + 60_000
+  let last = 'no answer'
+  while (Date.now() < deadline && child.exitCode === null) {
+    try {
+      const answer = await fetch(`${address}/api/health`)
+      if (answer.ok) return
+      last = await answer.text()
+    } catch (error) {
+      last = String(error)
+    }
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  throw new Error(`The application did not start: ${last}`)
+}

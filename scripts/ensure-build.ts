@@ -1,0 +1,4 @@
+import { ensureBuild } from './build'
+import { main } from './run'
+
+main(ensureBuild)

@@ -1,0 +1,15 @@
+import { createServer } from 'node:net'
+
+function isFree(port: number, host: string): Promise<boolean> {
+  return new Promise((resolve) => {
+    const probe = createServer()
+    probe.once('error', () => resolve(false))
+    probe.listen({ port, host, exclusive: true }, () => probe.close(() => resolve(true)))
+  })
+}
+
+/** The first free port from `from` on; tries a hundred. */
+export async function freePort(from: number, host = '127.0.0.1'): Promise<number> {
+  for (let port = from; port < from + 100; port += 1) if (await isFree(port, host)) return port
+  throw new Error(`No free port between ${from} and ${from + 99} on ${host}.`)
+}

@@ -1,0 +1,4 @@
+import { prepareTypes } from './build'
+import { main } from './run'
+
+main(prepareTypes)

@@ -1,0 +1,12 @@
+import type { Knex } from 'knex'
+import * as firstTables from './001-first-tables'
+
+const migrations = [{ name: '001-first-tables', ...firstTables }]
+type Migration = (typeof migrations)[number]
+
+/** The migrations as a list of modules rather than a folder, so that they survive bundling. */
+export const migrationSource: Knex.MigrationSource<Migration> = {
+  getMigrations: () => Promise.resolve(migrations),
+  getMigrationName: (migration) => migration.name,
+  getMigration: (migration) => Promise.resolve(migration),
+}

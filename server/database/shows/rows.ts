@@ -1,0 +1,252 @@
+import {
+  type CanvasName,
+  canvasNames,
+  type Placement,
+  type Show,
+  showSchema,
+} from '@green-mantle/core/show'
+import { groupBy } from './groupBy'
+
+export type Value = string | number | boolean | null
+export type Row = Record<string, Value>
+
+/** The tables below `shows`, parents before children, with the columns that name a row within its show. */
+export const partTables = {
+  canvases: ['canvas'],
+  sources: ['id'],
+  scenes: ['id'],
+  layers: ['scene_id', 'id'],
+  placements: ['scene_id', 'layer_id', 'canvas'],
+  line_samples: ['id'],
+  other_traffic: ['id'],
+  destinations: ['id'],
+  renditions: ['destination_id', 'id'],
+} as const
+export type PartTable = keyof typeof partTables
+export const partTableNames = Object.keys(partTables) as PartTable[]
+
+export type ShowRows = { shows: Row } & Record<PartTable, Row[]>
+
+function placementRow(
+  sceneId: string,
+  layerId: string,
+  canvas: CanvasName,
+  placed: Placement,
+): Row {
+  return {
+    scene_id: sceneId,
+    layer_id: layerId,
+    canvas,
+    x: placed.x,
+    y: placed.y,
+    width: placed.width,
+    height: placed.height,
+    turn_degrees: placed.turnDegrees,
+    flipped_across: placed.flippedAcross,
+    flipped_down: placed.flippedDown,
+    shown: placed.shown,
+    locked: placed.locked,
+    trim_left: placed.trim.left,
+    trim_top: placed.trim.top,
+    trim_right: placed.trim.right,
+    trim_bottom: placed.trim.bottom,
+  }
+}
+
+/** A show taken apart into rows, without the identifier of the show. */
+export function rowsFromShow(show: Show): ShowRows {
+  return {
+    shows: {
+      title: show.title,
+      starts_at: show.startsAt,
+      time_zone: show.timeZone,
+      duration_minutes: show.durationMinutes,
+      picture_kind: show.pictureKind,
+      frames_per_second: show.canvasPair.framesPerSecond,
+      line_name: show.line.name,
+      headroom_percent: show.line.headroomPercent,
+    },
+    canvases: canvasNames.map((canvas) => ({ canvas, ...show.canvasPair[canvas] })),
+    sources: show.sources.map((source, position) => ({
+      id: source.id,
+      position,
+      name: source.name,
+      kind: source.kind,
+      native_width: source.nativeWidth,
+      native_height: source.nativeHeight,
+      native_frames_per_second: source.nativeFramesPerSecond,
+      appearance: JSON.stringify(source.appearance),
+    })),
+    scenes: show.scenes.map(({ id, name }, position) => ({ id, position, name })),
+    layers: show.scenes.flatMap((scene) =>
+      scene.layers.map(({ id, sourceId }, position) => ({
+        scene_id: scene.id,
+        id,
+        source_id: sourceId,
+        position,
+      })),
+    ),
+    placements: show.scenes.flatMap((scene) =>
+      scene.layers.flatMap((layer) =>
+        canvasNames.map((canvas) => placementRow(scene.id, layer.id, canvas, layer[canvas])),
+      ),
+    ),
+    line_samples: show.line.samples.map((sample, position) => ({
+      id: sample.id,
+      position,
+      measured_at: sample.measuredAt,
+      upload_kbps: sample.uploadKbps,
+      medium: sample.medium,
+      round_trip_milliseconds: sample.roundTripMilliseconds,
+      loss_percent: sample.lossPercent,
+      note: sample.note,
+    })),
+    other_traffic: show.line.otherTraffic.map((traffic, position) => ({
+      id: traffic.id,
+      position,
+      name: traffic.name,
+      bitrate_kbps: traffic.bitrateKbps,
+      is_on: traffic.on,
+    })),
+    destinations: show.destinations.map((destination, position) => ({
+      id: destination.id,
+      position,
+      name: destination.name,
+      note: destination.note,
+      canvas: destination.canvas,
+      connection: destination.connection,
+      protocol: destination.protocol,
+      is_on: destination.on,
+      viewers: JSON.stringify(destination.viewers),
+      rules: JSON.stringify(destination.rules),
+    })),
+    renditions: show.destinations.flatMap((destination) =>
+      destination.renditions.map((rendition, position) => ({
+        destination_id: destination.id,
+        id: rendition.id,
+        position,
+        width: rendition.width,
+        height: rendition.height,
+        frames_per_second: rendition.framesPerSecond,
+        codec: rendition.codec,
+        effort: rendition.effort,
+        video_bitrate_kbps: rendition.videoBitrateKbps,
+        keyframe_interval_seconds: rendition.keyframeIntervalSeconds,
+        b_frames: rendition.bFrames,
+        audio_bitrate_kbps: rendition.audioBitrateKbps,
+        audio_sample_rate_hz: rendition.audioSampleRateHz,
+      })),
+    ),
+  }
+}
+
+/** JSON columns come back parsed or as text, depending on the server and its driver. */
+const parsed = (value: unknown): unknown => (typeof value === 'string' ? JSON.parse(value) : value)
+
+function placementFromRow(row: Row | undefined): unknown {
+  if (!row) return undefined
+  return {
+    x: row.x,
+    y: row.y,
+    width: row.width,
+    height: row.height,
+    turnDegrees: row.turn_degrees,
+    flippedAcross: Boolean(row.flipped_across),
+    flippedDown: Boolean(row.flipped_down),
+    trim: {
+      left: row.trim_left,
+      top: row.trim_top,
+      right: row.trim_right,
+      bottom: row.trim_bottom,
+    },
+    shown: Boolean(row.shown),
+    locked: Boolean(row.locked),
+  }
+}
+
+/** Puts a show together from its rows, each list in the order of its positions. Throws where the rows make no valid show. */
+export function showFromRows(rows: ShowRows): Show {
+  const placements = new Map(
+    rows.placements.map((row) => [`${row.scene_id} ${row.layer_id} ${row.canvas}`, row]),
+  )
+  const layersByScene = groupBy(rows.layers, (row) => row.scene_id)
+  const renditionsByDestination = groupBy(rows.renditions, (row) => row.destination_id)
+  const size = (canvas: CanvasName) => {
+    const row = rows.canvases.find((candidate) => candidate.canvas === canvas)
+    return { width: row?.width, height: row?.height }
+  }
+  return showSchema.parse({
+    title: rows.shows.title,
+    startsAt: rows.shows.starts_at,
+    timeZone: rows.shows.time_zone,
+    durationMinutes: rows.shows.duration_minutes,
+    pictureKind: rows.shows.picture_kind,
+    canvasPair: {
+      framesPerSecond: rows.shows.frames_per_second,
+      landscape: size('landscape'),
+      vertical: size('vertical'),
+    },
+    sources: rows.sources.map((row) => ({
+      id: row.id,
+      name: row.name,
+      kind: row.kind,
+      nativeWidth: row.native_width,
+      nativeHeight: row.native_height,
+      nativeFramesPerSecond: row.native_frames_per_second,
+      appearance: parsed(row.appearance),
+    })),
+    scenes: rows.scenes.map((scene) => ({
+      id: scene.id,
+      name: scene.name,
+      layers: (layersByScene.get(String(scene.id)) ?? []).map((layer) => ({
+        id: layer.id,
+        sourceId: layer.source_id,
+        landscape: placementFromRow(placements.get(`${scene.id} ${layer.id} landscape`)),
+        vertical: placementFromRow(placements.get(`${scene.id} ${layer.id} vertical`)),
+      })),
+    })),
+    line: {
+      name: rows.shows.line_name,
+      headroomPercent: rows.shows.headroom_percent,
+      samples: rows.line_samples.map((row) => ({
+        id: row.id,
+        measuredAt: row.measured_at,
+        uploadKbps: row.upload_kbps,
+        medium: row.medium,
+        roundTripMilliseconds: row.round_trip_milliseconds,
+        lossPercent: row.loss_percent,
+        note: row.note,
+      })),
+      otherTraffic: rows.other_traffic.map((row) => ({
+        id: row.id,
+        name: row.name,
+        bitrateKbps: row.bitrate_kbps,
+        on: Boolean(row.is_on),
+      })),
+    },
+    destinations: rows.destinations.map((row) => ({
+      id: row.id,
+      name: row.name,
+      note: row.note,
+      canvas: row.canvas,
+      connection: row.connection,
+      protocol: row.protocol,
+      on: Boolean(row.is_on),
+      viewers: parsed(row.viewers),
+      rules: parsed(row.rules),
+      renditions: (renditionsByDestination.get(String(row.id)) ?? []).map((rendition) => ({
+        id: rendition.id,
+        width: rendition.width,
+        height: rendition.height,
+        framesPerSecond: rendition.frames_per_second,
+        codec: rendition.codec,
+        effort: rendition.effort,
+        videoBitrateKbps: rendition.video_bitrate_kbps,
+        keyframeIntervalSeconds: rendition.keyframe_interval_seconds,
+        bFrames: rendition.b_frames,
+        audioBitrateKbps: rendition.audio_bitrate_kbps,
+        audioSampleRateHz: rendition.audio_sample_rate_hz,
+      })),
+    })),
+  })
+}

@@ -1,0 +1,183 @@
+import type { Show } from '@green-mantle/core/show'
+import type { Knex } from 'knex'
+import { groupBy } from './groupBy'
+import { rowChanges } from './rowChanges'
+import {
+  type PartTable,
+  partTableNames,
+  partTables,
+  type Row,
+  rowsFromShow,
+  showFromRows,
+  type ShowRows,
+} from './rows'
+
+export interface StoredShow {
+  id: string
+  revision: number
+  updatedAt: Date
+  show: Show
+}
+
+export type SaveResult =
+  | { outcome: 'saved'; revision: number }
+  | { outcome: 'not found' }
+  | { outcome: 'changed since'; current: StoredShow }
+
+/** Deleted shows can be brought back for this long. */
+const keepDeletedDays = 30
+
+async function readParts(database: Knex, showIds: string[]): Promise<Map<string, Row[]>[]> {
+  return Promise.all(
+    partTableNames.map(async (table) => {
+      const query = database<Row>(table).whereIn('show_id', showIds)
+      const rows = (await (hasPosition(table) ? query.orderBy('position') : query)) as Row[]
+      return groupBy(rows, (row) => row.show_id)
+    }),
+  )
+}
+
+const hasPosition = (table: PartTable): boolean => table !== 'canvases' && table !== 'placements'
+
+async function assemble(database: Knex, heads: Row[]): Promise<StoredShow[]> {
+  if (heads.length === 0) return []
+  const parts = await readParts(
+    database,
+    heads.map((head) => String(head.id)),
+  )
+  return heads.map((head) => {
+    const rows = Object.fromEntries(
+      partTableNames.map((table, index) => [table, parts[index]?.get(String(head.id)) ?? []]),
+    ) as Record<PartTable, Row[]>
+    return {
+      id: String(head.id),
+      revision: Number(head.revision),
+      updatedAt: new Date(head.updated_at as string),
+      show: showFromRows({ shows: head, ...rows }),
+    }
+  })
+}
+
+/** Every show that is not deleted, the latest edited first. */
+export async function listShows(database: Knex): Promise<StoredShow[]> {
+  return database.transaction(
+    async (transaction) =>
+      assemble(
+        transaction,
+        await transaction<Row>('shows').whereNull('deleted_at').orderBy('updated_at', 'desc'),
+      ),
+    { readOnly: true },
+  )
+}
+
+/** One show as it was last saved; undefined where there is none or it is deleted. */
+export async function readShow(database: Knex, id: string): Promise<StoredShow | undefined> {
+  return database.transaction(
+    async (transaction) => {
+      const heads = await transaction<Row>('shows').where({ id }).whereNull('deleted_at')
+      return (await assemble(transaction, heads))[0]
+    },
+    { readOnly: true },
+  )
+}
+
+async function writeChanges(
+  transaction: Knex.Transaction,
+  id: string,
+  before: ShowRows | undefined,
+  after: ShowRows,
+): Promise<void> {
+  const changes = partTableNames.map((table) => ({
+    table,
+    keys: partTables[table],
+    ...rowChanges(before?.[table] ?? [], after[table], partTables[table]),
+  }))
+  // Children go before their parents and come after them.
+  for (const { table, keys, removed } of changes.toReversed()) {
+    if (removed.length === 0) continue
+    await transaction(table)
+      .where({ show_id: id })
+      .whereIn(
+        [...keys],
+        removed.map((row) => keys.map((key) => row[key] as string)),
+      )
+      .delete()
+  }
+  for (const { table, keys, written } of changes) {
+    if (written.length === 0) continue
+    await transaction(table)
+      .insert(written.map((row) => ({ show_id: id, ...row })))
+      .onConflict(['show_id', ...keys])
+      .merge()
+  }
+}
+
+/** Stores a new show; resolves after commit. */
+export async function createShow(database: Knex, id: string, show: Show): Promise<StoredShow> {
+  const now = new Date()
+  await database.transaction(async (transaction) => {
+    const rows = rowsFromShow(show)
+    await transaction('shows').insert({
+      id,
+      revision: 1,
+      created_at: now,
+      updated_at: now,
+      ...rows.shows,
+    })
+    await writeChanges(transaction, id, undefined, rows)
+  })
+  return { id, revision: 1, updatedAt: now, show }
+}
+
+/**
+ * Saves a show that was edited from `revision`, in one transaction; resolves after commit. Where it
+ * has been saved by someone else since, nothing is written and the current show comes back.
+ */
+export async function saveShow(
+  database: Knex,
+  id: string,
+  revision: number,
+  show: Show,
+): Promise<SaveResult> {
+  return database.transaction(async (transaction): Promise<SaveResult> => {
+    const heads = await transaction<Row>('shows').where({ id }).whereNull('deleted_at').forUpdate()
+    const [current] = await assemble(transaction, heads)
+    if (!current) return { outcome: 'not found' }
+    if (current.revision !== revision) return { outcome: 'changed since', current }
+    const rows = rowsFromShow(show)
+    await transaction('shows')
+      .where({ id })
+      .update({ ...rows.shows, revision: revision + 1, updated_at: new Date() })
+    await writeChanges(transaction, id, rowsFromShow(current.show), rows)
+    return { outcome: 'saved', revision: revision + 1 }
+  })
+}
+
+/** Marks a show as deleted; false where there is none. */
+export async function deleteShow(database: Knex, id: string): Promise<boolean> {
+  const count = await database('shows')
+    .where({ id })
+    .whereNull('deleted_at')
+    .update({ deleted_at: new Date() })
+  return count > 0
+}
+
+/** Brings a deleted show back; false where there is none. */
+export async function restoreShow(database: Knex, id: string): Promise<boolean> {
+  const count = await database('shows')
+    .where({ id })
+    .whereNotNull('deleted_at')
+    .update({ deleted_at: null })
+  return count > 0
+}
+
+/** Removes for good what was deleted long ago. */
+export async function purgeDeletedShows(database: Knex, now = new Date()): Promise<number> {
+  const before = new Date(now.getTime() - keepDeletedDays * 24 * 60 * 60 * 1000)
+  return database('shows').where('deleted_at', '<', before).delete()
+}
+
+/** Whether no show was ever made here; deleted ones count as made. */
+export async function isEmpty(database: Knex): Promise<boolean> {
+  return (await database('shows').first('id')) === undefined
+}

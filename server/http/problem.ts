@@ -1,0 +1,64 @@
+import type { Problem } from '@green-mantle/core/show'
+
+/** What went wrong, as RFC 9457 describes it; `detail` says what was kept and what to do. */
+export interface ProblemDetails {
+  status: number
+  title: string
+  detail: string
+  /** Where in the request, place by place. */
+  problems?: Problem[]
+  [extension: string]: unknown
+}
+
+/** Thrown in a route to answer with a problem. */
+export class ProblemError extends Error {
+  constructor(
+    readonly details: ProblemDetails,
+    readonly headers: Record<string, string> = {},
+  ) {
+    super(details.title)
+  }
+}
+
+const unreachableCodes = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOENT',
+  'ETIMEDOUT',
+  'ER_ACCESS_DENIED_ERROR',
+  'ER_CON_COUNT_ERROR',
+  'ER_SERVER_SHUTDOWN',
+  'ER_QUERY_INTERRUPTED',
+  'PROTOCOL_CONNECTION_LOST',
+])
+
+function isDatabaseUnreachable(error: unknown): boolean {
+  if (!(error instanceof Error)) return false
+  const { code, name } = error as Error & { code?: string }
+  return (
+    unreachableCodes.has(code ?? '') ||
+    name === 'KnexTimeoutError' ||
+    /connection.*closed state|server closed the connection/i.test(error.message)
+  )
+}
+
+/** The problem for anything that a route may throw; what is not foreseen is logged and told without its insides. */
+export function problemFrom(error: unknown): ProblemError {
+  if (error instanceof ProblemError) return error
+  if (isDatabaseUnreachable(error))
+    return new ProblemError(
+      {
+        status: 503,
+        title: 'The database does not answer',
+        detail: 'Nothing was saved. What is stored is unharmed; try again in a moment.',
+      },
+      { 'retry-after': '2' },
+    )
+  console.error('A request failed:', error)
+  return new ProblemError({
+    status: 500,
+    title: 'Something went wrong on the server',
+    detail: 'Nothing was saved. The server log says more.',
+  })
+}

@@ -1,0 +1,34 @@
+import { defineEventHandler, getRequestHeader, setResponseHeader, setResponseStatus } from 'h3'
+import { readSettings } from '../settings'
+
+const loopbackNames = new Set(['127.0.0.1', 'localhost', '[::1]'])
+
+function nameOfHost(host: string): string {
+  return host.replace(/:\d+$/, '')
+}
+
+/**
+ * Refuses requests that were addressed to another name (DNS rebinding) or sent by a page of another
+ * origin: the application is bound to loopback, but any page in the user's browser can reach that.
+ */
+export default defineEventHandler((event) => {
+  const host = (getRequestHeader(event, 'host') ?? '').toLowerCase()
+  const origin = getRequestHeader(event, 'origin')
+  const isOurHost =
+    loopbackNames.has(nameOfHost(host)) || readSettings().allowedHosts.includes(host)
+  const isOurOrigin =
+    origin === undefined || origin === `http://${host}` || origin === `https://${host}`
+  const isForeignSite = getRequestHeader(event, 'sec-fetch-site') === 'cross-site'
+  const isApi = event.path.startsWith('/api/')
+  if (isOurHost && isOurOrigin && !(isApi && isForeignSite)) return
+  setResponseStatus(event, 403)
+  setResponseHeader(event, 'content-type', 'application/problem+json')
+  return JSON.stringify({
+    type: 'about:blank',
+    status: 403,
+    title: 'This request does not come from the application itself',
+    detail: isOurHost
+      ? 'Its origin is another page.'
+      : 'Its host name is not one of ours; GREEN_MANTLE_ALLOWED_HOSTS names further ones.',
+  })
+})
