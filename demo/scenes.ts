@@ -32,8 +32,8 @@ export const demoSources: Source[] = [
     id: 'glasshouse',
     name: 'Glasshouse night',
     kind: 'picture',
-    nativeWidth: 1920,
-    nativeHeight: 1080,
+    nativeWidth: 3840,
+    nativeHeight: 2160,
     nativeFramesPerSecond: null,
     appearance: { type: 'drawing', drawing: 'glasshouse-night' },
   },
@@ -119,7 +119,7 @@ export const demoScenes: Scene[] = [
       }),
       layer('petals-wide', 'glasshouse', [0, 0, 1920, 1080], [0, 0, 1080, 1920], {
         landscape: { locked: true },
-        vertical: { locked: true, trim: trimmedSides(656, 657) },
+        vertical: { locked: true, trim: trimmedSides(1312, 1313) },
       }),
     ],
   },
@@ -135,7 +135,7 @@ export const demoScenes: Scene[] = [
       layer('bench-talk', 'petal-macro', null, [0, 0, 1080, 608]),
       layer('bench-talk', 'glasshouse', [0, 0, 1920, 1080], [0, 0, 1080, 1920], {
         ...locked,
-        vertical: { locked: true, trim: trimmedSides(656, 657) },
+        vertical: { locked: true, trim: trimmedSides(1312, 1313) },
       }),
     ],
   },
@@ -146,7 +146,7 @@ export const demoScenes: Scene[] = [
       layer('growth-chart-scene', 'bench-camera', [1340, 720, 540, 304], [0, 0, 1080, 608]),
       layer('growth-chart-scene', 'growth-chart', [0, 0, 1920, 1080], [0, 656, 1080, 608]),
       layer('growth-chart-scene', 'glasshouse', null, [0, 0, 1080, 1920], {
-        vertical: { locked: true, trim: trimmedSides(656, 657) },
+        vertical: { locked: true, trim: trimmedSides(1312, 1313) },
       }),
     ],
   },
@@ -157,7 +157,7 @@ export const demoScenes: Scene[] = [
       layer('starting-soon', 'caption', [360, 470, 1200, 160], [60, 880, 960, 128]),
       layer('starting-soon', 'glasshouse', [0, 0, 1920, 1080], [0, 0, 1080, 1920], {
         ...locked,
-        vertical: { locked: true, trim: trimmedSides(656, 657) },
+        vertical: { locked: true, trim: trimmedSides(1312, 1313) },
       }),
     ],
   },

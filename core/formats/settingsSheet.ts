@@ -1,3 +1,4 @@
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- whoever compiles this file needs these types
 /// <reference path="./papaparse.d.ts" />
 import papaparse from 'papaparse'
 import { breachesOf, sampleRateInWords, sendsOf } from '../fit'

@@ -26,6 +26,7 @@ const words = computed(() => {
     case 'changed elsewhere':
       return 'not saved: changed elsewhere'
     case 'refused':
+    default:
       return 'not saved, kept in this browser'
   }
 })

@@ -1,0 +1,67 @@
+import { describe, expect, it } from 'vitest'
+import { type Destination, newDestination } from '../show'
+import { bitsPerPixel, bitsPerPixelWord } from './bitsPerPixel'
+import { countEncodes, encoderLoad, megapixelsPerSecond } from './encoderLoad'
+
+let last = 0
+const destination = (changes: Partial<Destination> = {}): Destination => ({
+  ...newDestination(() => `id-${(last += 1)}`, 'One', 'landscape'),
+  ...changes,
+})
+
+describe('encoder load', () => {
+  const encode = {
+    rendition: { width: 1920, height: 1080, framesPerSecond: 60 as const },
+    throughputMegapixelsPerSecond: 250,
+  }
+
+  it('is pixels times frames over throughput', () => {
+    expect(megapixelsPerSecond(encode.rendition)).toBeCloseTo(124.416, 9)
+    expect(encoderLoad([encode])).toBeCloseTo(124.416 / 250, 9)
+    expect(encoderLoad([])).toBe(0)
+  })
+
+  // Common practice, no published source: three separate encodes take three times the processing of one.
+  it('of three encodes is three times that of one', () => {
+    expect(encoderLoad([encode, encode, encode])).toBeCloseTo(3 * encoderLoad([encode]), 9)
+  })
+})
+
+describe('counting encodes', () => {
+  it('shares one between renditions that are alike in every respect', () => {
+    expect(countEncodes([destination(), destination()])).toBe(1)
+  })
+
+  it('does not share across canvases, settings or with a hand-off', () => {
+    const other = destination()
+    const faster = {
+      ...other,
+      renditions: [{ ...other.renditions[0]!, framesPerSecond: 60 as const }],
+    }
+    expect(countEncodes([destination(), faster])).toBe(2)
+    expect(countEncodes([destination(), destination({ canvas: 'vertical' })])).toBe(2)
+    expect(countEncodes([destination(), destination({ connection: 'hand-off' })])).toBe(2)
+  })
+})
+
+describe('bits per pixel', () => {
+  it('is bits over pixels times frames', () => {
+    const value = bitsPerPixel({
+      width: 1280,
+      height: 720,
+      framesPerSecond: 30,
+      videoBitrateKbps: 2765,
+    })
+    expect(value).toBeCloseTo(0.1, 3)
+  })
+
+  // Common practice for H.264, no published source.
+  it.each([
+    [0.12, 'comfortable'],
+    [0.1, 'comfortable'],
+    [0.07, 'enough'],
+    [0.05, 'thin'],
+  ] as const)('%f is %s', (value, word) => {
+    expect(bitsPerPixelWord(value)).toBe(word)
+  })
+})

@@ -1,0 +1,164 @@
+import { demoShow } from '@green-mantle/demo'
+import { describe, expect, it } from 'vitest'
+import {
+  combineEdits,
+  newShow,
+  newSourceWithLayer,
+  reorderLayers,
+  type Show,
+  showSchema,
+  unusedSources,
+  withoutOrphans,
+} from '.'
+
+let last = 0
+const makeIdentifier = () => `new-${(last += 1)}`
+const edited = (change: (show: Show) => void): Show => {
+  const copy = structuredClone(demoShow)
+  change(copy)
+  return copy
+}
+const mine = () => 'mine' as const
+const theirs = () => 'theirs' as const
+
+describe('the document', () => {
+  it('accepts the demo and a new show', () => {
+    expect(showSchema.parse(demoShow)).toEqual(demoShow)
+    const fresh = newShow(makeIdentifier, { startsAt: '2026-12-01T20:00', timeZone: 'UTC' })
+    expect(showSchema.parse(fresh)).toEqual(fresh)
+  })
+
+  it.each<[string, (show: Show) => void, string]>([
+    [
+      'an unknown source',
+      (show) => (show.scenes[0]!.layers[0]!.sourceId = 'gone'),
+      'scenes,0,layers,0,sourceId',
+    ],
+    ['an identifier twice', (show) => (show.sources[1]!.id = show.sources[0]!.id), 'sources,1,id'],
+    [
+      'an odd side',
+      (show) => (show.canvasPair.landscape.width = 1921),
+      'canvasPair,landscape,width',
+    ],
+    [
+      'a trim of everything',
+      (show) => (show.scenes[0]!.layers[1]!.vertical.trim.left = 1920),
+      'scenes,0,layers,1,vertical,trim',
+    ],
+    [
+      'a size that is no number',
+      (show) => (show.scenes[0]!.layers[0]!.landscape.x = Number.NaN),
+      'scenes,0,layers,0,landscape,x',
+    ],
+  ])('refuses %s and says where', (_name, change, path) => {
+    const result = showSchema.safeParse(edited(change))
+    expect(result.error?.issues.map((issue) => issue.path.join())).toContain(path)
+  })
+})
+
+describe('sources in scenes', () => {
+  it('adds one in the middle of both canvases, under a name of its own', () => {
+    const { source, layer } = newSourceWithLayer(demoShow, 'camera', makeIdentifier)
+    expect(source.name).toBe('Camera')
+    expect(layer.landscape).toMatchObject({ x: 0, y: 0, width: 1920, height: 1080, shown: true })
+    expect(layer.vertical).toMatchObject({ x: 0, width: 1080, height: 608, shown: true })
+    const again = newSourceWithLayer({ ...demoShow, sources: [source] }, 'camera', makeIdentifier)
+    expect(again.source.name).toBe('Camera 2')
+  })
+
+  it('reorders within the list', () => {
+    const scene = demoShow.scenes[0]!
+    const ids = (layers: typeof scene.layers) => layers.map(({ sourceId }) => sourceId)
+    expect(ids(reorderLayers(scene, 0, 2))).toEqual([
+      'bench-camera',
+      'growth-chart',
+      'seed-fund',
+      'petal-macro',
+      'glasshouse',
+    ])
+    expect(ids(reorderLayers(scene, 1, -5))[0]).toBe('bench-camera')
+  })
+
+  it('knows which sources no scene uses', () => {
+    expect(unusedSources(demoShow)).toEqual([])
+    const without = edited((show) => (show.scenes[1]!.layers = []))
+    expect(unusedSources(without).map(({ id }) => id)).toEqual(['alerts'])
+  })
+})
+
+describe('bringing two edits together', () => {
+  const layer = (show: Show) => show.scenes[0]!.layers[1]!
+
+  it('takes what only one side changed, without asking', () => {
+    const ours = edited((show) => (layer(show).landscape.x = 100))
+    const others = edited((show) => (show.line.headroomPercent = 20))
+    const { combined, differences } = combineEdits(demoShow, ours, others, () => {
+      throw new Error('nobody has to choose')
+    })
+    expect(layer(combined).landscape.x).toBe(100)
+    expect(combined.line.headroomPercent).toBe(20)
+    expect(differences.map(({ place, changedBy }) => [place, changedBy])).toEqual([
+      ['scenes "Petals wide" layers "Bench camera" landscape x', 'mine'],
+      ['line headroomPercent', 'theirs'],
+    ])
+  })
+
+  it('asks where both changed the same place', () => {
+    const ours = edited((show) => (show.title = 'Ours'))
+    const others = edited((show) => (show.title = 'Theirs'))
+    expect(combineEdits(demoShow, ours, others, mine).combined.title).toBe('Ours')
+    expect(combineEdits(demoShow, ours, others, theirs).combined.title).toBe('Theirs')
+    expect(combineEdits(demoShow, ours, others, mine).differences).toEqual([
+      { place: 'title', mine: 'Ours', theirs: 'Theirs', changedBy: 'both' },
+    ])
+  })
+
+  it('keeps parts that either side added, and removes what either removed', () => {
+    const ours = edited((show) => show.line.samples.push({ ...show.line.samples[0]!, id: 'ours' }))
+    const others = edited((show) => {
+      show.line.samples.shift()
+      show.line.samples.push({ ...show.line.samples[0]!, id: 'theirs' })
+    })
+    const ids = combineEdits(demoShow, ours, others, mine).combined.line.samples.map(({ id }) => id)
+    expect(ids).toContain('ours')
+    expect(ids).toContain('theirs')
+    expect(ids).not.toContain('sample-1')
+  })
+
+  it('asks where one side removed what the other changed', () => {
+    const ours = edited((show) => (show.destinations[0]!.name = 'Renamed'))
+    const others = edited((show) => show.destinations.shift())
+    const kept = combineEdits(demoShow, ours, others, mine)
+    expect(kept.combined.destinations.some(({ name }) => name === 'Renamed')).toBe(true)
+    expect(kept.differences[0]?.changedBy).toBe('both')
+    const gone = combineEdits(demoShow, ours, others, theirs)
+    expect(gone.combined.destinations).toHaveLength(demoShow.destinations.length - 1)
+  })
+
+  it('treats an order as an edit of its own', () => {
+    const ours = edited((show) => show.scenes.reverse())
+    const others = edited((show) => (show.scenes[0]!.name = 'First'))
+    const { combined } = combineEdits(demoShow, ours, others, mine)
+    expect(combined.scenes.map(({ name }) => name)).toEqual([
+      'Starting soon',
+      'Growth chart',
+      'Bench talk',
+      'First',
+    ])
+  })
+
+  it('leaves a valid show even where one side removed a source that the other placed', () => {
+    const ours = edited((show) => {
+      show.scenes.forEach((scene) => {
+        scene.layers = scene.layers.filter(({ sourceId }) => sourceId !== 'caption')
+      })
+      show.sources = show.sources.filter(({ id }) => id !== 'caption')
+    })
+    const others = edited((show) =>
+      show.scenes[0]!.layers.push({ ...show.scenes[1]!.layers[1]!, id: 'fresh' }),
+    )
+    const { combined } = combineEdits(demoShow, ours, others, mine)
+    expect(showSchema.safeParse(combined).success).toBe(false)
+    expect(showSchema.safeParse(withoutOrphans(combined)).success).toBe(true)
+  })
+})

@@ -1,0 +1,81 @@
+import type { Linter } from 'eslint'
+import prettier from 'eslint-config-prettier'
+import vue from 'eslint-plugin-vue'
+import tseslint from 'typescript-eslint'
+
+const forbid = (
+  files: string[],
+  patterns: { group: string[]; message: string }[],
+): Linter.Config => ({
+  files,
+  rules: { 'no-restricted-imports': ['error', { patterns }] },
+})
+
+const node = ['node:*', 'fs', 'path', 'crypto', 'http', 'child_process']
+const appOnly = ['~/*', '**/app/**', 'vue', 'pinia', '#app', '#imports', '#components', 'konva']
+const serverOnly = ['**/server/**', 'knex', 'mysql2', 'h3', 'nitropack/*']
+
+/** Imports go one way: app and server → core; the app never reaches into the server. */
+const oneWayImports: Linter.Config[] = [
+  forbid(
+    ['core/**/*.ts'],
+    [
+      {
+        group: [...node, ...appOnly, ...serverOnly, '@green-mantle/*'],
+        message:
+          'The core computes only: no interface, database or Node code, and nothing of ours outside it.',
+      },
+    ],
+  ),
+  forbid(
+    ['app/**/*.{ts,vue}'],
+    [
+      {
+        group: [...node, ...serverOnly, '**/scripts/**'],
+        message: 'The app never imports the server; it asks it over HTTP.',
+      },
+    ],
+  ),
+  forbid(
+    ['server/**/*.ts'],
+    [{ group: [...appOnly, '**/scripts/**'], message: 'The server never imports the app.' }],
+  ),
+  forbid(
+    ['demo/**/*.ts'],
+    [{ group: [...node, ...appOnly, ...serverOnly], message: 'The demo is data over the core.' }],
+  ),
+]
+
+export default [
+  { ignores: ['.nuxt/**', '.output/**', '.data/**', 'node_modules/**', 'test-results/**'] },
+  ...tseslint.configs.strict,
+  ...tseslint.configs.stylistic,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parserOptions: { parser: tseslint.parser } },
+  },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_' },
+      ],
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-empty-function': 'off',
+      'vue/multi-word-component-names': 'off',
+      'no-console': ['error', { allow: ['error', 'warn'] }],
+      'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  ...oneWayImports,
+  {
+    files: ['**/*.test.ts', 'tests/**/*.ts', 'bench/**/*.ts'],
+    rules: {
+      'no-restricted-imports': 'off',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+    },
+  },
+  { files: ['scripts/**', 'bench/**'], rules: { 'no-console': 'off' } },
+  prettier,
+] as Linter.Config[]

@@ -1,0 +1,203 @@
+import { newShow, type Show } from '@green-mantle/core/show'
+import { demoShow } from '@green-mantle/demo'
+import type { Knex } from 'knex'
+import { nanoid } from 'nanoid'
+import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest'
+import { connect, migrate } from '../../server/database/connection'
+import { down } from '../../server/database/migrations/001-first-tables'
+import { partTableNames } from '../../server/database/shows/rows'
+import {
+  createShow,
+  deleteShow,
+  isEmpty,
+  listShows,
+  purgeDeletedShows,
+  readShow,
+  restoreShow,
+  saveShow,
+} from '../../server/database/shows/showStore'
+
+let database: Knex
+beforeAll(async () => {
+  database = connect(inject('databaseUrl'))
+  await migrate(database)
+})
+beforeEach(() => database('shows').delete())
+afterAll(() => database.destroy())
+
+const edited = (change: (show: Show) => void, from: Show = demoShow): Show => {
+  const copy = structuredClone(from)
+  change(copy)
+  return copy
+}
+async function stored(show: Show = demoShow): Promise<string> {
+  const id = nanoid()
+  await createShow(database, id, show)
+  return id
+}
+
+describe('migrations', () => {
+  it('run twice without harm, at once or one after the other', async () => {
+    await Promise.all([migrate(database), migrate(database)])
+    await migrate(database)
+    expect(await isEmpty(database)).toBe(true)
+  })
+
+  it('go back and forth', async () => {
+    await down(database)
+    await database('knex_migrations').delete()
+    await migrate(database)
+    expect(await listShows(database)).toEqual([])
+  })
+
+  it('compare identifiers and names byte by byte', async () => {
+    const show = edited((copy) => {
+      copy.scenes[0]!.id = 'scene'
+      copy.scenes[1]!.id = 'SCENE'
+      copy.title = 'Pétale'
+    })
+    expect((await readShow(database, await stored(show)))?.show).toEqual(show)
+  })
+})
+
+describe('storing a show', () => {
+  it('gives it back as it was, to the last digit', async () => {
+    const show = edited((copy) => {
+      copy.title = `It's "quoted"; DROP TABLE shows; -- 🌸`
+      copy.scenes[0]!.layers[0]!.landscape.x = 0.1 + 0.2
+      copy.scenes[0]!.layers[0]!.vertical.turnDegrees = -12.34
+      copy.line.samples[0]!.uploadKbps = 19_999.999
+      copy.line.samples[1]!.roundTripMilliseconds = null
+      copy.sources[0]!.nativeFramesPerSecond = 29.97
+    })
+    const id = await stored(show)
+    expect(await readShow(database, id)).toMatchObject({ id, revision: 1, show })
+  })
+
+  it('keeps shows with the same identifiers inside apart', async () => {
+    const first = await stored()
+    const second = await stored(edited((copy) => (copy.sources[0]!.name = 'Other camera')))
+    expect((await readShow(database, first))?.show.sources[0]?.name).toBe('Bench camera')
+    expect((await readShow(database, second))?.show.sources[0]?.name).toBe('Other camera')
+    expect((await listShows(database)).map(({ id }) => id).sort()).toEqual([first, second].sort())
+  })
+
+  it('stores an empty show', async () => {
+    const show = newShow(() => nanoid(), { startsAt: '2026-12-01T20:00', timeZone: 'UTC' })
+    expect((await readShow(database, await stored(show)))?.show).toEqual(show)
+  })
+
+  it('holds the database’s own rules: no placement without its layer', async () => {
+    const id = await stored()
+    const [row] = await database('placements').where({ show_id: id }).limit(1)
+    await expect(
+      database('placements').insert({ ...row, layer_id: 'nobody' }),
+    ).rejects.toMatchObject({ errno: 1452 })
+    await expect(
+      database('destinations').where({ show_id: id }).update({ rules: '{broken' }),
+    ).rejects.toMatchObject({ errno: 4025 })
+  })
+})
+
+describe('saving', () => {
+  it.each<[string, (show: Show) => void]>([
+    ['a moved placement', (show) => (show.scenes[0]!.layers[0]!.landscape.x = 5)],
+    ['another order', (show) => show.scenes[0]!.layers.reverse()],
+    [
+      'a layer that moved to another scene',
+      (show) => show.scenes[2]!.layers.push({ ...show.scenes[0]!.layers.shift()! }),
+    ],
+    ['a removed scene', (show) => show.scenes.splice(1, 1)],
+    [
+      'a removed source with its placements',
+      (show) => {
+        show.scenes.forEach((scene) => {
+          scene.layers = scene.layers.filter(({ sourceId }) => sourceId !== 'caption')
+        })
+        show.sources = show.sources.filter(({ id }) => id !== 'caption')
+      },
+    ],
+    ['a destination on the other canvas', (show) => (show.destinations[0]!.canvas = 'vertical')],
+    ['a shorter ladder', (show) => show.destinations.at(-1)!.renditions.pop()],
+    [
+      'another title and line',
+      (show) => {
+        show.title = 'Later'
+        show.line.headroomPercent = 12.5
+        show.line.otherTraffic = []
+      },
+    ],
+  ])('takes over %s', async (_name, change) => {
+    const id = await stored()
+    const next = edited(change)
+    expect(await saveShow(database, id, 1, next)).toEqual({ outcome: 'saved', revision: 2 })
+    expect(await readShow(database, id)).toMatchObject({ revision: 2, show: next })
+  })
+
+  it('writes nothing over a newer revision, and gives that one back', async () => {
+    const id = await stored()
+    const theirs = edited((show) => (show.title = 'Theirs'))
+    const mine = edited((show) => (show.title = 'Mine'))
+    await saveShow(database, id, 1, theirs)
+    expect(await saveShow(database, id, 1, mine)).toMatchObject({
+      outcome: 'changed since',
+      current: { revision: 2, show: { title: 'Theirs' } },
+    })
+    expect((await readShow(database, id))?.show.title).toBe('Theirs')
+  })
+
+  it('lets exactly one of twenty writers at once through', async () => {
+    const id = await stored()
+    const results = await Promise.all(
+      Array.from({ length: 20 }, (_, index) =>
+        saveShow(
+          database,
+          id,
+          1,
+          edited((show) => (show.title = `Writer ${index}`)),
+        ),
+      ),
+    )
+    expect(results.filter(({ outcome }) => outcome === 'saved')).toHaveLength(1)
+    expect((await readShow(database, id))?.revision).toBe(2)
+  })
+
+  it('leaves everything as it was where a part of it fails', async () => {
+    const id = await stored()
+    const broken = edited((show) => {
+      show.title = 'Half saved'
+      // More than the column holds; the schema would have refused it before.
+      show.destinations[0]!.name = 'x'.repeat(300)
+    })
+    await expect(saveShow(database, id, 1, broken)).rejects.toThrow()
+    expect(await readShow(database, id)).toMatchObject({ revision: 1, show: demoShow })
+  })
+
+  it('knows when there is no such show', async () => {
+    expect(await saveShow(database, 'nobody', 1, demoShow)).toEqual({ outcome: 'not found' })
+    expect(await readShow(database, 'nobody')).toBeUndefined()
+  })
+})
+
+describe('deleting', () => {
+  it('hides a show until it is restored', async () => {
+    const id = await stored()
+    expect(await deleteShow(database, id)).toBe(true)
+    expect(await deleteShow(database, id)).toBe(false)
+    expect(await readShow(database, id)).toBeUndefined()
+    expect(await listShows(database)).toEqual([])
+    expect(await isEmpty(database)).toBe(false)
+    expect(await restoreShow(database, id)).toBe(true)
+    expect((await readShow(database, id))?.show).toEqual(demoShow)
+  })
+
+  it('is for good after thirty days, with every part', async () => {
+    const id = await stored()
+    await deleteShow(database, id)
+    expect(await purgeDeletedShows(database)).toBe(0)
+    const later = new Date(Date.now() + 31 * 24 * 60 * 60 * 1000)
+    expect(await purgeDeletedShows(database, later)).toBe(1)
+    for (const table of partTableNames)
+      expect(await database(table).where({ show_id: id })).toEqual([])
+  })
+})
