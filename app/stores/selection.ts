@@ -39,7 +39,7 @@ export const useSelectionStore = defineStore('selection', () => {
 
   const destination = computed(() => {
     const { destinations } = store.show
-    return destinations.find(({ id }) => id === destinationId.value)
+    return destinations.find(({ id }) => id === destinationId.value) ?? destinations[0]
   })
 
   function chooseScene(id: string): void {

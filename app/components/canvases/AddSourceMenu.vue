@@ -12,7 +12,7 @@ const kinds = Object.keys(newSourceStarts) as NewSourceKind[]
 <template>
   <Menu as="div" class="relative">
     <MenuButton id="add-source" class="button"><Plus class="size-4" /> Source</MenuButton>
-    <MenuItems class="card absolute bottom-full z-30 mb-1 w-48 p-1 shadow-lg">
+    <MenuItems class="card absolute right-0 z-30 mt-1 w-48 p-1 shadow-lg">
       <MenuItem v-for="kind in kinds" :key="kind" v-slot="{ active }">
         <button
           type="button"

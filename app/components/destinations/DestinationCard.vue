@@ -15,7 +15,7 @@ const store = useShowStore()
 const selection = useSelectionStore()
 const editing = useDestinationEditing()
 
-const isChosen = computed(() => selection.destinationId === props.destination.id)
+const isChosen = computed(() => selection.destination?.id === props.destination.id)
 const breachCount = computed(() => breachesOf(props.destination, store.show.canvasPair).length)
 const screenIcons = { phone: Smartphone, desk: Monitor, tv: Tv }
 </script>

@@ -46,7 +46,7 @@ const variants = computed<CurveVariant[]>(() => {
     (rate) => (rate === 30 || rate === 60) && rate <= store.show.canvasPair.framesPerSecond,
   )
   return props.row.sizes
-    .slice(0, 4)
+    .slice(0, 3)
     .flatMap((size) =>
       rates.map((framesPerSecond) => ({ width: size.width, height: size.height, framesPerSecond })),
     )
@@ -85,7 +85,7 @@ const curveColours = computed(() => [
 
 const option = computed(() => ({
   animation: false,
-  grid: { left: 40, right: 18, top: 28, bottom: 40 },
+  grid: { left: 40, right: 18, top: 48, bottom: 40 },
   legend: {
     top: 0,
     icon: 'roundRect',

@@ -76,7 +76,7 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
           @focusin="choose(row)"
           @click="choose(row)"
         >
-          <th scope="row" class="max-w-44 py-1.5 pr-2 pl-3">
+          <th scope="row" class="max-w-40 min-w-28 py-1 pr-2 pl-3">
             <button
               type="button"
               class="flex min-h-6 w-full items-center gap-1.5 text-left"
@@ -87,10 +87,16 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
                 class="text-ochre size-4 shrink-0"
                 aria-label="a rule is not kept"
               />
-              <span class="truncate font-semibold" :title="row.send.name">{{ row.send.name }}</span>
-              <span class="text-ink-2 truncate text-xs font-normal">{{
-                row.destination.note
-              }}</span>
+              <span class="min-w-0">
+                <span class="block truncate font-semibold" :title="row.send.name">{{
+                  row.send.name
+                }}</span>
+                <span
+                  class="text-ink-2 block truncate text-xs leading-tight font-normal"
+                  :title="row.destination.note"
+                  >{{ row.destination.note }}</span
+                >
+              </span>
             </button>
           </th>
           <td class="pr-2">
@@ -107,7 +113,7 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
           <td class="pr-2">
             <SelectField
               hide-label
-              class="number min-w-28"
+              class="number w-30"
               :label="`Size for ${row.send.name}`"
               :model-value="sizeInWords(row.rendition)"
               :choices="sizeChoices(row)"
@@ -117,7 +123,7 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
           <td class="pr-2">
             <SelectField
               hide-label
-              class="number w-15"
+              class="number w-16"
               :label="`Frame rate for ${row.send.name}`"
               :model-value="row.rendition.framesPerSecond"
               :choices="rateChoices"
@@ -127,7 +133,7 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
           <td class="pr-2">
             <SelectField
               hide-label
-              class="w-21"
+              class="w-22"
               :label="`Codec for ${row.send.name}`"
               :model-value="row.rendition.codec"
               :choices="codecChoices"
@@ -135,7 +141,7 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
             />
           </td>
           <td class="pr-2">
-            <div class="grid grid-cols-[7rem_4.75rem] items-center gap-2">
+            <div class="grid grid-cols-[5.5rem_4.5rem] items-center gap-2">
               <input
                 type="range"
                 class="h-6 w-full"
@@ -169,7 +175,7 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
               />
             </div>
           </td>
-          <td class="w-20 pr-2">
+          <td class="w-17 pr-2">
             <NumberField
               hide-label
               :label="`Audio bitrate for ${row.send.name}, kb/s`"
@@ -196,9 +202,9 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
               >{{ Math.round(row.score) }}</span
             >
             {{ row.scoreWord }}
-            <span class="text-ink-2 text-xs"
-              >on a {{ screenNames[row.destination.viewers[0] ?? 'desk'] }}</span
-            >
+            <span class="text-ink-2 text-xs">{{
+              screenNames[row.destination.viewers[0] ?? 'desk']
+            }}</span>
           </td>
         </tr>
       </tbody>

@@ -35,8 +35,13 @@ const option = computed(() => {
   const { upload, totalKbps } = store.verdict.budget
   const mbps = (kbps: number): number => kbps / 1000
   const headroomFrom = upload.measuredKbps - upload.headroomKbps
+  // A band too thin for its name goes without; the sum beside the chart names it.
   const band = (name: string, from: number, to: number, color: string, opacity: number) => [
-    { name, yAxis: mbps(from), itemStyle: { color, opacity } },
+    {
+      name: to - from > upload.measuredKbps / 10 ? name : '',
+      yAxis: mbps(from),
+      itemStyle: { color, opacity },
+    },
     { yAxis: mbps(to) },
   ]
   const level = (name: string, kbps: number, color: string, type: string) => ({
@@ -101,7 +106,7 @@ const option = computed(() => {
         },
         markArea: {
           silent: true,
-          label: { ...text, color: colours.value['ink-2'], position: 'insideTopRight' },
+          label: { ...text, color: colours.value['ink-2'], position: 'insideRight' },
           data: [
             band('headroom', headroomFrom, upload.measuredKbps, colours.value.rule, 0.6),
             band('other traffic', upload.usableKbps, headroomFrom, colours.value['ink-2'], 0.35),

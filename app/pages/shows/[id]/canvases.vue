@@ -116,17 +116,19 @@ offerCommands([
 </script>
 
 <template>
-  <div class="grid h-full grid-cols-[8.75rem_minmax(0,1fr)_16.5rem]">
+  <div class="grid h-full grid-cols-[8.5rem_minmax(0,1fr)_16rem]">
     <h2 class="sr-only">Canvases</h2>
     <SceneList />
     <div class="grid min-h-0 grid-rows-[minmax(0,1fr)_minmax(8rem,15rem)] gap-2 px-4 pt-3">
       <div class="grid min-h-0 grid-cols-[minmax(0,2.2fr)_minmax(0,1fr)] gap-6">
-        <div class="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] gap-2">
-          <CanvasCaption canvas="landscape" />
+        <div class="grid min-h-0 grid-rows-[2rem_minmax(0,1fr)] gap-2">
+          <div class="flex items-center justify-between">
+            <CanvasCaption canvas="landscape" />
+            <AddSourceMenu />
+          </div>
           <CanvasStage ref="landscape" canvas="landscape" />
-          <div class="flex gap-2"><AddSourceMenu /></div>
         </div>
-        <div class="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2">
+        <div class="grid min-h-0 grid-rows-[2rem_minmax(0,1fr)] gap-2">
           <CanvasCaption canvas="vertical" />
           <CanvasStage ref="vertical" canvas="vertical" />
         </div>

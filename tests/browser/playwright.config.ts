@@ -1,0 +1,32 @@
+import { defineConfig, devices } from '@playwright/test'
+import { findProgram } from '../../scripts/systemPackages'
+
+/** What a root user in a closed network needs of Debian's Chromium. */
+export const chromiumArguments = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+]
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../../test-results',
+  workers: 1,
+  timeout: 60_000,
+  reporter: process.env.CI ? [['line'], ['./countReporter.ts']] : [['list'], ['./countReporter.ts']],
+  use: {
+    ...devices['Desktop Chrome'],
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'Europe/London',
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: findProgram('chromium') ?? '/usr/bin/chromium',
+      args: chromiumArguments,
+    },
+  },
+})
