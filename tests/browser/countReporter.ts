@@ -13,7 +13,9 @@ export default class CountReporter implements Reporter {
     const file = process.env.GREEN_MANTLE_TEST_COUNTS
     if (!file || !this.suite) return
     const outcomes = this.suite.allTests().map((test) => test.outcome())
-    const passed = outcomes.filter((outcome) => outcome === 'expected' || outcome === 'flaky').length
+    const passed = outcomes.filter(
+      (outcome) => outcome === 'expected' || outcome === 'flaky',
+    ).length
     const skipped = outcomes.filter((outcome) => outcome === 'skipped').length
     writeFileSync(file, JSON.stringify({ passed, failed: outcomes.length - passed - skipped }))
   }

@@ -77,7 +77,8 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
       page.on('pageerror', (error) => problems.push(error.message))
       page.on('request', (request) => {
         const url = new URL(request.url())
-        const isOurs = url.origin === stack.application.address || ['data:', 'blob:'].includes(url.protocol)
+        const isOurs =
+          url.origin === stack.application.address || ['data:', 'blob:'].includes(url.protocol)
         if (!isOurs) problems.push(`request off the machine: ${request.url()}`)
       })
       await use(problems)
@@ -107,6 +108,8 @@ export async function expectAccessible(page: Page): Promise<void> {
     .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
     .analyze()
   expect(
-    violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
+    violations.map(
+      ({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`,
+    ),
   ).toEqual([])
 }

@@ -17,7 +17,9 @@ export default defineConfig({
   outputDir: '../../test-results',
   workers: 1,
   timeout: 60_000,
-  reporter: process.env.CI ? [['line'], ['./countReporter.ts']] : [['list'], ['./countReporter.ts']],
+  reporter: process.env.CI
+    ? [['line'], ['./countReporter.ts']]
+    : [['list'], ['./countReporter.ts']],
   use: {
     ...devices['Desktop Chrome'],
     viewport: { width: 1280, height: 800 },

@@ -1,0 +1,191 @@
+import type { Show } from '@green-mantle/core/show'
+import { demoShow } from '@green-mantle/demo'
+import type { Page } from '@playwright/test'
+import { startApplication } from '../../scripts/application'
+import { startPrivateMariadb } from '../../scripts/mariadb'
+import { expect, startStack, step, stopStack, storeShow, test, untilSaved } from './fixtures'
+
+async function setHeadroom(page: Page, percent: string): Promise<void> {
+  await page.getByRole('textbox', { name: 'Headroom' }).fill(percent)
+  await page.keyboard.press('Enter')
+}
+
+async function secondTab(page: Page, id: string): Promise<Page> {
+  const tab = await page.context().newPage()
+  await tab.goto(`/shows/${id}/line`)
+  await expect(tab.getByTestId('usable')).toBeVisible()
+  return tab
+}
+
+const dialog = (page: Page) => page.getByRole('heading', { name: 'This show was saved elsewhere' })
+/** A refused save is reported by the browser itself. */
+const only412 = (problems: string[]) => {
+  expect(problems.splice(0).filter((words) => !words.includes('412'))).toEqual([])
+}
+
+test('two tabs: the second writer is told, sees what differs, and keeps both edits', async ({
+  page,
+  demo,
+  consoleProblems,
+}) => {
+  await step(page, 'Line').click()
+  const other = await secondTab(page, demo.id)
+  await setHeadroom(page, '20')
+  await untilSaved(page)
+  await other.getByRole('textbox', { name: 'Name of this line' }).fill('Barn fibre')
+  await other.keyboard.press('Enter')
+  await expect(dialog(other)).toBeVisible()
+  await expect(other.getByRole('row', { name: /line name/ })).toContainText('Barn fibre')
+  await expect(other.getByRole('row', { name: /line headroomPercent/ })).toContainText('20')
+  await other.getByRole('button', { name: 'Save both together as chosen' }).click()
+  await untilSaved(other)
+  expect((await demo.read()).line).toMatchObject({ name: 'Barn fibre', headroomPercent: 20 })
+  only412(consoleProblems)
+})
+
+test('two tabs on the same place: a choice, which undo leads back from', async ({
+  page,
+  demo,
+  consoleProblems,
+}) => {
+  await step(page, 'Line').click()
+  const other = await secondTab(page, demo.id)
+  await setHeadroom(page, '20')
+  await untilSaved(page)
+  await setHeadroom(other, '40')
+  await expect(dialog(other)).toBeVisible()
+  // Closing the dialog decides nothing: the edit stays unsaved, and is said to be.
+  await other.keyboard.press('Escape')
+  await expect(other.getByText('not saved: changed elsewhere')).toBeVisible()
+  expect((await demo.read()).line.headroomPercent).toBe(20)
+  await other.getByRole('button', { name: 'Choose what to keep' }).click()
+  await other.getByRole('radio').nth(1).check()
+  await other.getByRole('button', { name: 'Save both together as chosen' }).click()
+  await untilSaved(other)
+  await expect(other.getByRole('textbox', { name: 'Headroom' })).toHaveValue('20')
+  await other.getByRole('button', { name: /^Undo/ }).click()
+  await untilSaved(other)
+  expect((await demo.read()).line.headroomPercent).toBe(40)
+  only412(consoleProblems)
+})
+
+test('an edit that a closed tab had not saved is taken up again', async ({
+  page,
+  demo,
+  consoleProblems,
+}) => {
+  await step(page, 'Line').click()
+  await page.route('**/api/shows/**', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  )
+  await setHeadroom(page, '44')
+  await expect(page.getByText(/kept in this browser/)).toBeVisible()
+  await page.close()
+  const again = await secondTab(page, demo.id)
+  await expect(again.getByRole('textbox', { name: 'Headroom' })).toHaveValue('44')
+  await untilSaved(again)
+  expect((await demo.read()).line.headroomPercent).toBe(44)
+  expect(consoleProblems.splice(0).filter((words) => !words.includes('ERR_FAILED'))).toEqual([])
+})
+
+test('the database is killed in the middle of 200 saves: what was acknowledged is there, and the browser saves its edit later', async ({
+  page,
+  consoleProblems,
+}) => {
+  test.setTimeout(180_000)
+  const stack = await startStack()
+  try {
+    const { address } = stack.application
+    const { id } = await storeShow(address, demoShow)
+    const { id: shown } = await storeShow(address, demoShow)
+    page.on('request', () => consoleProblems.splice(0))
+    await page.goto(`${address}/shows/${shown}/line`)
+    await expect(page.getByTestId('usable')).toBeVisible()
+
+    let acknowledged = { revision: 1, title: demoShow.title }
+    let sent: Show = demoShow
+    const refusals: { status: number; title: string }[] = []
+    let killed: Promise<void> | undefined
+    for (let count = 1; count <= 200; count += 1) {
+      sent = { ...demoShow, title: `Save ${count}` }
+      if (count === 100) setTimeout(() => (killed = stack.mariadb.kill()), 5)
+      const response = await fetch(`${address}/api/shows/${id}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json', 'if-match': `"${acknowledged.revision}"` },
+        body: JSON.stringify(sent),
+      })
+      const body = (await response.json()) as { revision: number; title: string }
+      if (response.ok) acknowledged = { revision: body.revision, title: sent.title }
+      else refusals.push({ status: response.status, title: body.title })
+      if (refusals.length > 20) break
+    }
+    await killed
+    expect(acknowledged.revision).toBeGreaterThan(90)
+    expect(refusals.length).toBeGreaterThan(0)
+    for (const refusal of refusals)
+      expect(refusal).toEqual({ status: 503, title: 'The database does not answer' })
+
+    await setHeadroom(page, '33')
+    await expect(page.getByText('not saved yet, kept in this browser; trying again')).toBeVisible()
+
+    const { port } = stack.mariadb
+    stack.mariadb = await startPrivateMariadb({ directory: stack.directory, port })
+    const stored = (await (await fetch(`${address}/api/shows/${id}`)).json()) as Show
+    // The save that was on its way when the power went may have been committed without its answer.
+    const onItsWay = `Save ${Number(acknowledged.title.slice(5)) + 1}`
+    expect([acknowledged.title, onItsWay]).toContain(stored.title)
+    await untilSaved(page)
+    const edited = (await (await fetch(`${address}/api/shows/${shown}`)).json()) as Show
+    expect(edited.line.headroomPercent).toBe(33)
+  } finally {
+    await page.goto('about:blank')
+    consoleProblems.splice(0)
+    await stopStack(stack)
+  }
+})
+
+test('the server refuses what is not the application’s own', async ({ stack }) => {
+  const { address } = stack.application
+  const status = async (init: RequestInit, path = '/api/shows') =>
+    (await fetch(address + path, init)).status
+  const { id } = await storeShow(address, demoShow)
+  const json = { 'content-type': 'application/json' }
+  expect(await status({ headers: { origin: 'http://elsewhere.example' } })).toBe(403)
+  expect(await status({ headers: { origin: address } })).toBe(200)
+  expect(await status({ headers: { 'sec-fetch-site': 'cross-site' } })).toBe(403)
+  expect(await status({ method: 'PUT', headers: json, body: '{}' }, `/api/shows/${id}`)).toBe(428)
+  expect(await status({ method: 'POST', headers: json, body: '{' })).toBe(400)
+  expect(
+    await status({ method: 'POST', headers: { 'content-type': 'text/plain' }, body: '{}' }),
+  ).toBe(415)
+  expect(await status({ method: 'POST', headers: json, body: ' '.repeat(4_000_001) })).toBe(413)
+  expect(await status({}, '/api/shows/nobody')).toBe(404)
+  expect(await status({}, '/api/nothing')).toBe(404)
+  const response = await fetch(`${address}/api/shows`, {
+    method: 'POST',
+    headers: json,
+    body: JSON.stringify({ ...demoShow, durationMinutes: 0 }),
+  })
+  expect(response.status).toBe(422)
+  expect(response.headers.get('content-type')).toContain('application/problem+json')
+  expect(await response.json()).toMatchObject({
+    title: 'The show breaks its schema',
+    problems: [{ place: 'durationMinutes' }],
+  })
+})
+
+test('the server refuses a host name that is not its own', async ({ stack }) => {
+  // fetch sets the host itself, so this is asked in the protocol’s own words.
+  const { connect } = await import('node:net')
+  const { hostname, port } = new URL(stack.application.address)
+  const answer = await new Promise<string>((resolve, reject) => {
+    const socket = connect({ host: hostname, port: Number(port) }, () => {
+      socket.write('GET /api/shows HTTP/1.1\r\nHost: rebound.example\r\nConnection: close\r\n\r\n')
+    })
+    let text = ''
+    socket.on('data', (chunk) => (text += chunk.toString()))
+    socket.on('end', () => resolve(text))
+    socket.on('error', reject)
+  })
+  expect(answer).toMatch(/^HTTP\/1\.1 403 /)
+})
