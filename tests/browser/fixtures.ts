@@ -59,7 +59,6 @@ interface WorkerFixtures {
 
 export const test = base.extend<Fixtures, WorkerFixtures>({
   stack: [
-    // eslint-disable-next-line no-empty-pattern -- the first argument has to be a pattern
     async ({}, use) => {
       const stack = await startStack()
       await use(stack)

@@ -100,7 +100,9 @@ test('fit: every cell by hand, breaches in words with one click to mend, and whe
   await expect(row.locator('[data-cell=level]')).toHaveText('4')
   await page.getByLabel('Frame rate for Flickerbrook').selectOption('60')
   await expect(row.locator('[data-cell=level]')).toHaveText('4.2')
-  await expect(page.getByText('Flickerbrook takes 30 fps, not 60.')).toBeVisible()
+  await expect(
+    page.getByRole('region', { name: 'Rules' }).getByText('Flickerbrook takes 30 fps, not 60.'),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'Set 30 fps' }).click()
   await expect(page.getByText('Every destination’s rules are kept.')).toBeVisible()
 
@@ -138,7 +140,9 @@ test('fit, with the keyboard alone: a slider and a field move the strata', async
   await page.keyboard.type('2200*2')
   await page.keyboard.press('Enter')
   await expect(
-    page.getByText('Commonhall takes at most 4,000 kb/s of video, not 4,400.'),
+    page
+      .getByRole('region', { name: 'Rules' })
+      .getByText('Commonhall takes at most 4,000 kb/s of video, not 4,400.'),
   ).toBeVisible()
   await untilSaved(page)
   expect((await demo.read()).destinations[2]!.renditions[0]!.videoBitrateKbps).toBe(4400)

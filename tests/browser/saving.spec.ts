@@ -1,7 +1,6 @@
 import type { Show } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
-import { startApplication } from '../../scripts/application'
 import { startPrivateMariadb } from '../../scripts/mariadb'
 import { expect, startStack, step, stopStack, storeShow, test, untilSaved } from './fixtures'
 
@@ -56,7 +55,7 @@ test('two tabs on the same place: a choice, which undo leads back from', async (
   await expect(dialog(other)).toBeVisible()
   // Closing the dialog decides nothing: the edit stays unsaved, and is said to be.
   await other.keyboard.press('Escape')
-  await expect(other.getByText('not saved: changed elsewhere')).toBeVisible()
+  await expect(other.getByText('Not saved: the show was changed elsewhere.')).toBeVisible()
   expect((await demo.read()).line.headroomPercent).toBe(20)
   await other.getByRole('button', { name: 'Choose what to keep' }).click()
   await other.getByRole('radio').nth(1).check()
@@ -126,7 +125,7 @@ test('the database is killed in the middle of 200 saves: what was acknowledged i
       expect(refusal).toEqual({ status: 503, title: 'The database does not answer' })
 
     await setHeadroom(page, '33')
-    await expect(page.getByText('not saved yet, kept in this browser; trying again')).toBeVisible()
+    await expect(page.getByText(/Not saved yet, kept in this browser; trying again/)).toBeVisible()
 
     const { port } = stack.mariadb
     stack.mariadb = await startPrivateMariadb({ directory: stack.directory, port })

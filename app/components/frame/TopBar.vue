@@ -10,7 +10,7 @@ import { useShowStore } from '~/stores/show'
 import SaveNote from './SaveNote.vue'
 import StepBar from './StepBar.vue'
 
-defineEmits<{ shortcuts: []; find: []; choose: []; details: [] }>()
+defineEmits<{ shortcuts: []; find: []; details: [] }>()
 
 const store = useShowStore()
 const { isNight, toggle } = useNight()
@@ -29,17 +29,17 @@ const when = computed(() =>
         <img src="/mark.svg" alt="" class="size-7" />
       </RouterLink>
       <div class="min-w-0">
-        <button
-          type="button"
-          class="block max-w-full truncate text-left"
-          :title="`${store.show.title}: title, date and length`"
-          @click="$emit('details')"
-        >
-          <h1 class="truncate text-lg leading-tight">{{ store.show.title }}</h1>
-        </button>
-        <p class="text-ink-2 truncate text-xs">
-          {{ when }} · <SaveNote @choose="$emit('choose')" />
-        </p>
+        <h1 class="truncate text-lg leading-tight">
+          <button
+            type="button"
+            class="max-w-full truncate text-left"
+            title="Title, date and length"
+            @click="$emit('details')"
+          >
+            {{ store.show.title }}
+          </button>
+        </h1>
+        <p class="text-ink-2 truncate text-xs">{{ when }} · <SaveNote /></p>
       </div>
     </div>
     <StepBar />

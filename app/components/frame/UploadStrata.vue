@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { type Slab, strataOf } from '@green-mantle/core/fit'
 import { mbpsInWords, mbpsNumber, renditionInWords } from '@green-mantle/core/words'
-import { computed } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
@@ -46,6 +47,12 @@ const counts = computed(() => {
   return `${plural(sends.length, 'send')} · ${plural(encodeCount, 'encode')}`
 })
 
+/** A sliver is too small to aim at; its row on Fit is the way there. */
+const bar = useTemplateRef<HTMLElement>('bar')
+const { width: barWidth } = useElementSize(bar)
+const smallestTargetPixels = 28
+const isLargeEnough = (slab: Slab): boolean => slab.width * barWidth.value >= smallestTargetPixels
+
 function goToFit({ send }: Slab): void {
   selection.destinationId = send.destinationId
   selection.renditionId = send.rendition.id
@@ -70,7 +77,7 @@ function goToFit({ send }: Slab): void {
     </div>
 
     <div class="relative pt-4">
-      <div class="border-rule relative h-10 overflow-hidden rounded border">
+      <div ref="bar" class="border-rule relative h-10 overflow-hidden rounded border">
         <div
           class="hatched absolute inset-y-0 overflow-hidden"
           :style="{
@@ -93,10 +100,12 @@ function goToFit({ send }: Slab): void {
           }"
           :title="`Other traffic, ${mbpsInWords(budget.upload.otherTrafficKbps)}`"
         />
-        <button
+        <component
+          :is="isLargeEnough(slab) ? 'button' : 'div'"
           v-for="slab in strata.slabs"
           :key="slab.send.rendition.id"
-          type="button"
+          :type="isLargeEnough(slab) ? 'button' : undefined"
+          :role="isLargeEnough(slab) ? undefined : 'img'"
           class="slab text-on-slab absolute inset-y-0 overflow-hidden border-r-2 px-2 text-left leading-tight"
           :style="{
             left: percent(slab.from),
@@ -113,7 +122,7 @@ function goToFit({ send }: Slab): void {
             >{{ mbpsNumber(slab.send.wireRateKbps) }} ·
             {{ renditionInWords(slab.send.rendition) }}</span
           >
-        </button>
+        </component>
       </div>
       <div
         v-if="isMeasured"

@@ -9,6 +9,7 @@ import { offerCommands } from '~/commands/commands'
 import { listenForKeys } from '~/commands/keys'
 import ChangedElsewhereDialog from '~/components/frame/ChangedElsewhereDialog.vue'
 import FinderDialog from '~/components/frame/FinderDialog.vue'
+import SaveBanner from '~/components/frame/SaveBanner.vue'
 import ShortcutList from '~/components/frame/ShortcutList.vue'
 import ShowDetails from '~/components/frame/ShowDetails.vue'
 import TopBar from '~/components/frame/TopBar.vue'
@@ -123,13 +124,9 @@ listenForKeys()
     <p class="mt-2">{{ problem }}</p>
     <RouterLink to="/" class="link mt-4 inline-block">Home, all shows</RouterLink>
   </main>
-  <div v-else-if="store.isOpen" class="flex h-dvh flex-col">
-    <TopBar
-      @shortcuts="open = 'shortcuts'"
-      @find="open = 'finder'"
-      @details="open = 'details'"
-      @choose="open = 'elsewhere'"
-    />
+  <div v-else-if="store.isOpen" class="flex h-dvh flex-col overflow-hidden">
+    <TopBar @shortcuts="open = 'shortcuts'" @find="open = 'finder'" @details="open = 'details'" />
+    <SaveBanner @choose="open = 'elsewhere'" />
     <main class="min-h-0 grow"><NuxtPage /></main>
     <UploadStrata />
     <ShortcutList v-if="open === 'shortcuts'" @close="close" />

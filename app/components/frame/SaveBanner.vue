@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { TriangleAlert } from '@lucide/vue'
+import { computed } from 'vue'
+import { useShowStore } from '~/stores/show'
+
+/** Says why the show is not saved, what was kept, and what to do. */
+const emit = defineEmits<{ choose: [] }>()
+const store = useShowStore()
+
+const message = computed(() => {
+  const state = store.saveState
+  switch (state.name) {
+    case 'waiting':
+      return {
+        words: `${state.words}. Not saved yet, kept in this browser; trying again by itself.`,
+      }
+    case 'changed elsewhere':
+      return {
+        words: 'Not saved: the show was changed elsewhere. Your edit is kept in this browser.',
+        action: { label: 'Choose what to keep', run: () => emit('choose') },
+      }
+    case 'refused':
+      return {
+        words: `${state.words} Your edit is kept in this browser.`,
+        action: { label: 'Try again', run: () => void store.save() },
+      }
+    default:
+      return undefined
+  }
+})
+</script>
+
+<template>
+  <div role="status">
+    <div
+      v-if="message"
+      class="bg-ochre-wash border-rule flex items-center gap-3 border-b px-4 py-1.5"
+    >
+      <TriangleAlert class="text-ochre size-4 shrink-0" />
+      <p class="grow">{{ message.words }}</p>
+      <button v-if="message.action" type="button" class="button" @click="message.action.run()">
+        {{ message.action.label }}
+      </button>
+    </div>
+  </div>
+</template>
