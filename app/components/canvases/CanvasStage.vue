@@ -101,8 +101,23 @@ function pressBackground(): void {
   selection.canvas = props.canvas
 }
 
+/** The latest place of what is being dragged; the show follows once a frame, however often the mouse reports. */
+let pendingMove: (() => void) | undefined
+
 function move(layerId: string, node: Konva.Group): void {
-  placing.setBox(layerId, props.canvas, boxFromNode(nodeState(node)), 'Move', { isDragged: true })
+  if (!pendingMove) requestAnimationFrame(flushMove)
+  pendingMove = () =>
+    placing.setBox(layerId, props.canvas, boxFromNode(nodeState(node)), 'Move', { isDragged: true })
+}
+
+function flushMove(): void {
+  pendingMove?.()
+  pendingMove = undefined
+}
+
+function release(): void {
+  flushMove()
+  store.endMerge()
 }
 
 /** Konva scales; we keep the size and let the scale go back to one. */
@@ -187,7 +202,7 @@ defineExpose({ focus: () => surface.value?.focus() })
             @press="press(item.layer.id)"
             @move="move(item.layer.id, $event)"
             @reshape="reshape(item.layer.id, $event)"
-            @release="store.endMerge()"
+            @release="release"
           />
         </VLayer>
         <VLayer>

@@ -1,13 +1,21 @@
 <script setup lang="ts">
 import { freeName, newScene } from '@green-mantle/core/show'
 import { Plus, Trash2 } from '@lucide/vue'
+import { refDebounced } from '@vueuse/core'
 import { nanoid } from 'nanoid'
+import { computed } from 'vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import PairPicture from './PairPicture.vue'
 
 const store = useShowStore()
+/** The small pictures follow a drag once it pauses; drawing them at every frame would slow it. */
+const pictured = refDebounced(
+  computed(() => store.show.scenes),
+  200,
+)
+const picturedScenes = computed(() => new Map(pictured.value.map((scene) => [scene.id, scene])))
 const selection = useSelectionStore()
 
 function add(): void {
@@ -49,7 +57,7 @@ function remove(): void {
         >
           <PairPicture
             class="h-11"
-            :scene="scene"
+            :scene="picturedScenes.get(scene.id) ?? scene"
             :sources="selection.sourcesById"
             :canvas-pair="store.show.canvasPair"
           />

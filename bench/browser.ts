@@ -1,0 +1,140 @@
+import { gzipSync } from 'node:zlib'
+import type { Show } from '@green-mantle/core/show'
+import { demoShow } from '@green-mantle/demo'
+import { type Browser, chromium, type Page } from '@playwright/test'
+import { startStack, stopStack, storeShow } from '../tests/browser/fixtures'
+import { chromiumArguments } from '../tests/browser/playwright.config'
+import type { Area, Figure } from './figure'
+
+const dragMilliseconds = 5000
+const placementCount = 40
+const slowFrameMilliseconds = 1.5 * (1000 / 60)
+
+/** The demo's first scene with forty sources on each canvas; the one in front is dragged. */
+function crowdedShow(): Show {
+  const show = structuredClone(demoShow)
+  const [scene] = show.scenes
+  const [front] = scene!.layers
+  scene!.layers = Array.from({ length: placementCount }, (_, index) => {
+    const box = { x: (index % 8) * 210, y: Math.floor(index / 8) * 190, width: 240, height: 135 }
+    const source = show.sources[index % show.sources.length]!
+    const placement = (x: number) => ({
+      ...front!.landscape,
+      ...box,
+      x,
+      shown: true,
+      locked: false,
+    })
+    return {
+      id: `layer-${index}`,
+      sourceId: source.id,
+      landscape: placement(box.x),
+      vertical: placement(box.x / 2),
+    }
+  })
+  return show
+}
+
+/** As text, since the page does not know the helpers that the compiler would put in. */
+const recordFrames = `
+  window.frameTimes = []
+  requestAnimationFrame(function tick(now) {
+    window.frameTimes.push(now)
+    requestAnimationFrame(tick)
+  })`
+
+/** Shares of frames that came late while `work` ran, by the page's own clock. */
+async function lateFrames(
+  page: Page,
+  work: () => Promise<void>,
+): Promise<{ late: number; over50: number }> {
+  await page.evaluate(recordFrames)
+  await work()
+  const times = await page.evaluate<number[]>('window.frameTimes')
+  const gaps = times.slice(1).map((time, index) => time - times[index]!)
+  const share = (milliseconds: number): number =>
+    gaps.filter((gap) => gap > milliseconds).length / Math.max(1, gaps.length)
+  return { late: share(slowFrameMilliseconds), over50: share(50) }
+}
+
+/** Moves the mouse about a point for the length of the drag. */
+async function wander(page: Page, x: number, y: number): Promise<void> {
+  const start = Date.now()
+  for (let turn = 0; Date.now() - start < dragMilliseconds; turn += 1) {
+    await page.mouse.move(x + 80 * Math.cos(turn / 15) - 80, y + 60 * Math.sin(turn / 15))
+    await page.waitForTimeout(8)
+  }
+}
+
+async function drag(browser: Browser, address: string): Promise<Figure[]> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await page.goto('about:blank')
+  const empty = await lateFrames(page, () => wander(page, 400, 400))
+  const { id } = await storeShow(address, crowdedShow())
+  await page.goto(`${address}/shows/${id}/canvases`)
+  const surface = page.locator('[data-canvas=landscape]')
+  await surface.locator('canvas').first().waitFor()
+  await page.waitForTimeout(1000)
+  const box = (await surface.boundingBox())!
+  const [x, y] = [box.x + 40, box.y + 25]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  const dragged = await lateFrames(page, () => wander(page, x + 80, y + 60))
+  await page.mouse.up()
+  await page.close()
+  return [
+    { name: 'late_frames', value: 100 * dragged.late, unit: '%' },
+    { name: 'late_frames_empty_page', value: 100 * empty.late, unit: '%' },
+    { name: 'frames_over_50_ms', value: 100 * dragged.over50, unit: '%' },
+    { name: 'frames_over_50_ms_empty_page', value: 100 * empty.over50, unit: '%' },
+  ]
+}
+
+/** Gzipped JavaScript that a first visit to a view loads. */
+async function scriptKilobytes(browser: Browser, address: string, path: string): Promise<number> {
+  const page = await browser.newPage()
+  const bodies: Promise<Buffer>[] = []
+  page.on('response', (response) => {
+    if (response.request().resourceType() === 'script' && response.ok())
+      bodies.push(response.body())
+  })
+  await page.goto(address + path, { waitUntil: 'networkidle' })
+  const sizes = (await Promise.all(bodies)).map((body) => gzipSync(body).length)
+  await page.close()
+  return sizes.reduce((sum, size) => sum + size, 0) / 1000
+}
+
+const withBrowser = async (
+  work: (browser: Browser, address: string) => Promise<Figure[]>,
+): Promise<Figure[]> => {
+  const stack = await startStack()
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: chromiumArguments,
+  })
+  try {
+    return await work(browser, stack.application.address)
+  } finally {
+    await browser.close()
+    await stopStack(stack)
+  }
+}
+
+export const dragArea: Area = () => withBrowser(drag)
+
+export const loadArea: Area = () =>
+  withBrowser(async (browser, address) => {
+    const { id } = await storeShow(address, demoShow)
+    return [
+      {
+        name: 'home_javascript',
+        value: await scriptKilobytes(browser, address, '/'),
+        unit: 'kB-gzip',
+      },
+      {
+        name: 'canvases_javascript',
+        value: await scriptKilobytes(browser, address, `/shows/${id}/canvases`),
+        unit: 'kB-gzip',
+      },
+    ]
+  })

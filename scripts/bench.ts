@@ -1,0 +1,24 @@
+import { dragArea, loadArea } from '../bench/browser'
+import coreArea from '../bench/core'
+import { type Area, printFigures } from '../bench/figure'
+import { ensureBuild } from './build'
+import { main } from './run'
+import { ensurePrograms, systemPrograms } from './systemPackages'
+
+const areas: Record<string, Area> = { core: coreArea, drag: dragArea, load: loadArea }
+
+/** `npm run bench`, or `npm run bench -- area` for one area alone. */
+main(async () => {
+  const wanted = process.argv.slice(2)
+  const unknown = wanted.filter((name) => !(name in areas))
+  if (unknown.length > 0)
+    throw new Error(
+      `No such area: ${unknown.join(', ')}. There are ${Object.keys(areas).join(', ')}.`,
+    )
+  const chosen = wanted.length > 0 ? wanted : Object.keys(areas)
+  if (chosen.some((name) => name !== 'core')) {
+    await ensurePrograms([systemPrograms.database, systemPrograms.browser])
+    await ensureBuild()
+  }
+  for (const name of chosen) printFigures(name, (await areas[name]?.()) ?? [])
+})
