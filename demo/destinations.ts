@@ -186,7 +186,7 @@ export const demoDestinations: Destination[] = [
   {
     id: 'rookery',
     name: 'Rookery',
-    note: 'ladder of three',
+    note: 'waits for the signal',
     canvas: 'landscape',
     connection: 'address and key',
     protocol: 'rtmp',

@@ -10,8 +10,8 @@ export interface Command {
   run: () => void
   /** Whether it can be done at the moment; always where left out. */
   isPossible?: () => boolean
-  /** Also while a field is being typed in. */
-  worksInFields?: boolean
+  /** Also in a field: always, or as long as nothing has been typed into it that is not taken yet. */
+  worksInFields?: true | 'when unchanged'
 }
 
 const registered = shallowReactive(new Map<string, Command>())

@@ -37,6 +37,11 @@ function isTyping(target: EventTarget | null): boolean {
 const isInDialog = (target: EventTarget | null): boolean =>
   target instanceof Element && target.closest('[role=dialog]') !== null
 
+function worksThere({ worksInFields }: Command, target: EventTarget | null): boolean {
+  if (!isTyping(target) || worksInFields === true) return true
+  return worksInFields === 'when unchanged' && (target as HTMLElement).dataset.unchanged === 'true'
+}
+
 const pressesIn = ({ keys = '' }: Command): number => keys.split(' ').length
 
 /**
@@ -63,7 +68,7 @@ export function listenForKeys(): void {
     matches = []
     handle(event)
     const [longest] = matches.toSorted((a, b) => pressesIn(b) - pressesIn(a))
-    if (!longest || (isTyping(event.target) && !longest.worksInFields)) return
+    if (!longest || !worksThere(longest, event.target)) return
     event.preventDefault()
     runCommand(longest)
   }

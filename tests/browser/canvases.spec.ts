@@ -196,6 +196,10 @@ test.describe('with the keyboard alone', () => {
     await page.keyboard.press('ArrowUp')
     await page.keyboard.press('Shift+ArrowUp')
     await expect(number(page, 'X on landscape, px')).toHaveValue('871')
+    // Undo works from inside the field too, since nothing in it is left untaken.
+    await page.keyboard.press('Control+z')
+    await expect(number(page, 'X on landscape, px')).toHaveValue('861')
+    await page.keyboard.press('Control+Shift+z')
     await number(page, 'W on vertical, px').focus()
     await page.keyboard.type('wide')
     await page.keyboard.press('Tab')

@@ -175,7 +175,7 @@ defineExpose({ focus: () => surface.value?.focus() })
   <div ref="frame" class="relative min-h-0 min-w-0 overflow-hidden">
     <div
       ref="surface"
-      class="absolute top-0 left-0 shadow-md"
+      class="outline-rule absolute top-0 left-0 shadow-md outline-1"
       :style="{ width: `${stageConfig.width}px`, height: `${stageConfig.height}px` }"
       role="application"
       tabindex="0"

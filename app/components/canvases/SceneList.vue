@@ -76,7 +76,7 @@ function remove(): void {
       <TextField
         class="grow"
         :model-value="selection.scene.name"
-        label="Name of this scene"
+        label="Scene name"
         required
         @update:model-value="rename"
       />

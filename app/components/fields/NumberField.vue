@@ -95,6 +95,7 @@ function stepBy(event: KeyboardEvent, direction: 1 | -1): void {
         class="field number text-right"
         :style="unit ? { paddingRight: `${unit.length * 0.5 + 0.9}rem` } : undefined"
         :disabled="disabled"
+        :data-unchanged="text === shown"
         :aria-invalid="problem !== ''"
         :aria-describedby="problem ? `${id}-problem` : undefined"
         @change="take"

@@ -41,6 +41,7 @@ function take(): void {
       :maxlength="most"
       autocomplete="off"
       class="field"
+      :data-unchanged="text === modelValue"
       @change="take"
       @keydown.enter="take"
     />

@@ -88,8 +88,8 @@ const option = computed(() => ({
   grid: { left: 40, right: 18, top: 48, bottom: 40 },
   legend: {
     top: 0,
-    icon: 'roundRect',
-    itemHeight: 3,
+    itemWidth: 28,
+    data: curves.value.map(({ variant }) => renditionInWords(variant)),
     textStyle: { ...text, color: colours.value['ink-2'] },
   },
   tooltip: {

@@ -17,6 +17,10 @@ const isMeasured = computed(() => budget.value.upload.basis !== 'no samples')
 
 const percent = (share: number): string => `${share * 100}%`
 
+/** A slab has room for "720p30", or for the size alone where there is no such shorthand. */
+const shortName = ({ send }: Slab): string =>
+  renditionInWords(send.rendition).replace(/ at \d+$/, '')
+
 const slabColour = ({ send }: Slab): string =>
   send.canvas === 'landscape' ? 'var(--slab-river)' : 'var(--slab-foxglove)'
 
@@ -106,7 +110,7 @@ function goToFit({ send }: Slab): void {
           :key="slab.send.rendition.id"
           :type="isLargeEnough(slab) ? 'button' : undefined"
           :role="isLargeEnough(slab) ? undefined : 'img'"
-          class="slab text-on-slab absolute inset-y-0 overflow-hidden border-r-2 px-2 text-left leading-tight"
+          class="slab text-on-slab absolute inset-y-0 overflow-hidden border-r-2 px-1.5 text-left leading-tight"
           :style="{
             left: percent(slab.from),
             width: percent(slab.width),
@@ -119,8 +123,7 @@ function goToFit({ send }: Slab): void {
         >
           <span class="block truncate text-xs font-bold">{{ slab.send.name }}</span>
           <span class="number block truncate text-xs"
-            >{{ mbpsNumber(slab.send.wireRateKbps) }} ·
-            {{ renditionInWords(slab.send.rendition) }}</span
+            >{{ mbpsNumber(slab.send.wireRateKbps) }} · {{ shortName(slab) }}</span
           >
         </component>
       </div>

@@ -97,7 +97,9 @@ const actions = [
       >
       <span v-if="on.length === 0" class="text-ink-2">no destination on</span>
     </p>
-    <p class="flex items-center gap-2"><StateMark :state="mark" />{{ summary.verdict.sentence }}</p>
+    <p class="mt-auto flex items-center gap-2 pr-9">
+      <StateMark :state="mark" />{{ summary.verdict.sentence }}
+    </p>
     <Menu as="div" class="absolute right-2 bottom-2">
       <MenuButton class="button button-quiet" :aria-label="`What to do with ${summary.title}`">
         <EllipsisVertical class="size-4" />

@@ -99,15 +99,15 @@ function remove(id: string): void {
             <th class="py-1.5">Measured</th>
             <th>Upload, Mb/s</th>
             <th>By</th>
-            <th>Round trip, ms</th>
-            <th>Lost, %</th>
+            <th class="pr-2">Round trip, ms</th>
+            <th class="pr-2">Lost, %</th>
             <th>Note</th>
             <th><span class="sr-only">Remove</span></th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="sample in latestFirst" :key="sample.id" class="border-rule border-b">
-            <td class="py-0.5 pr-2">
+            <td class="w-48 py-0.5 pr-2">
               <TextField
                 hide-label
                 label="Measured at"

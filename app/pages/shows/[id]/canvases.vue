@@ -129,7 +129,7 @@ offerCommands([
           <CanvasStage ref="landscape" canvas="landscape" />
         </div>
         <div class="grid min-h-0 grid-rows-[2rem_minmax(0,1fr)] gap-2">
-          <CanvasCaption canvas="vertical" />
+          <CanvasCaption canvas="vertical" class="flex items-center" />
           <CanvasStage ref="vertical" canvas="vertical" />
         </div>
       </div>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { isOffCanvas, sharpness } from '@green-mantle/core/canvas'
+import {
+  type CanvasName,
+  canvasNames,
+  type CanvasPair,
+  hasOwnPixels,
+  type Layer,
+  type Source,
+} from '@green-mantle/core/show'
+import { sizeInWords } from '@green-mantle/core/words'
+import { Eye, EyeOff, GripVertical, Lock, LockOpen } from '@lucide/vue'
+import { computed } from 'vue'
+import { usePlacing } from './placing'
+import { sourceIcons } from './sourceIcons'
+
+/** A row of its own, so that dragging one source does not draw the rows of all others again. */
+const props = defineProps<{
+  layer: Layer
+  source: Source
+  canvasPair: CanvasPair
+  isChosen: boolean
+}>()
+const emit = defineEmits<{ choose: [] }>()
+const placing = usePlacing()
+
+function onBoth<Value>(of: (canvas: CanvasName) => Value): Record<CanvasName, Value> {
+  return { landscape: of('landscape'), vertical: of('vertical') }
+}
+
+const sharpnesses = computed(() =>
+  onBoth((canvas) => {
+    const native = { width: props.source.nativeWidth, height: props.source.nativeHeight }
+    const isMeasured = props.layer[canvas].shown && hasOwnPixels(props.source)
+    return isMeasured ? sharpness(props.layer[canvas], native) : null
+  }),
+)
+
+const standings = computed(() =>
+  onBoth((canvas) => {
+    const placement = props.layer[canvas]
+    if (!placement.shown) return 'not on this canvas'
+    if (isOffCanvas(placement, props.canvasPair[canvas])) return 'off the edge'
+    return sizeInWords({ width: Math.round(placement.width), height: Math.round(placement.height) })
+  }),
+)
+const isLocked = computed(() => props.layer.landscape.locked && props.layer.vertical.locked)
+/** Anything that would show as 1.00× counts as sharp. */
+const isBlownUp = (canvas: CanvasName): boolean => (sharpnesses.value[canvas] ?? 1) < 0.995
+const colours: Record<CanvasName, string> = { landscape: 'text-river', vertical: 'text-foxglove' }
+</script>
+
+<template>
+  <tr class="border-rule border-b" :class="isChosen ? 'bg-leaf' : ''" @click="emit('choose')">
+    <td class="grip cursor-grab px-1.5" title="Drag to change the order">
+      <GripVertical class="text-ink-2 size-4" aria-hidden="true" />
+    </td>
+    <td>
+      <button
+        type="button"
+        class="flex min-h-7 w-full items-center gap-2 text-left"
+        :aria-pressed="isChosen"
+      >
+        <component :is="sourceIcons[source.kind]" class="size-4 shrink-0" />
+        <span class="max-w-44 truncate" :title="source.name">{{ source.name }}</span>
+        <span class="text-ink-2 text-xs">{{ source.kind }}</span>
+      </button>
+    </td>
+    <template v-for="canvas in canvasNames" :key="canvas">
+      <td class="whitespace-nowrap">
+        <button
+          type="button"
+          class="button button-quiet min-h-6! px-1! py-0! align-middle"
+          :class="layer[canvas].shown ? colours[canvas] : 'text-ink-2'"
+          :aria-label="`${source.name} on ${canvas}: ${layer[canvas].shown ? 'shown, hide it' : 'hidden, show it'}`"
+          @click.stop="placing.toggleShown(layer.id, canvas)"
+        >
+          <Eye v-if="layer[canvas].shown" class="size-4" />
+          <EyeOff v-else class="size-4" />
+        </button>
+        <span class="number ml-1.5 align-middle">{{ standings[canvas] }}</span>
+      </td>
+      <td class="number">
+        <template v-if="sharpnesses[canvas] === null">–</template>
+        <span
+          v-else
+          :class="isBlownUp(canvas) ? 'text-ochre font-bold' : ''"
+          :title="isBlownUp(canvas) ? 'blown up past its own pixels' : undefined"
+          >{{ (sharpnesses[canvas] ?? 0).toFixed(2) }}×<span
+            v-if="isBlownUp(canvas)"
+            class="font-text ml-1 text-xs font-normal"
+            >blown up</span
+          ></span
+        >
+      </td>
+    </template>
+    <td class="text-right">
+      <button
+        type="button"
+        class="button button-quiet min-h-6! px-1! py-0!"
+        :aria-label="`${source.name}: ${isLocked ? 'locked, unlock it' : 'unlocked, lock it'}`"
+        @click.stop="placing.toggleLocked(layer.id)"
+      >
+        <Lock v-if="isLocked" class="size-4" />
+        <LockOpen v-else class="text-ink-2 size-4" />
+      </button>
+    </td>
+  </tr>
+</template>
