@@ -11,6 +11,7 @@ export default defineConfig({
             'server/**/*.test.ts',
             'demo/**/*.test.ts',
             'tests/architecture/*.test.ts',
+            'tests/scripts/*.test.ts',
           ],
           exclude: ['**/node_modules/**'],
           testTimeout: 60_000,

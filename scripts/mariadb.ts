@@ -118,6 +118,19 @@ function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
   })
 }
 
+/** A data folder serves one MariaDB at a time; the second would fail with a message nobody can use. */
+function refuseSecondStart(directory: string): void {
+  const pid = Number(
+    existsSync(`${directory}/mariadb.pid`) && readFileSync(`${directory}/mariadb.pid`, 'utf8'),
+  )
+  const commandLine = `/proc/${pid}/cmdline`
+  if (!pid || !existsSync(commandLine) || !readFileSync(commandLine, 'utf8').includes(directory))
+    return
+  throw new Error(
+    `The database in ${directory} is in use already, by process ${pid}: another start of the application, or one that was cut off. Stop that one (kill ${pid}), or name another database in GREEN_MANTLE_DATABASE_URL.`,
+  )
+}
+
 /** Starts a MariaDB of our own on loopback, with everything of it under `directory`. */
 export async function startPrivateMariadb(options: Options): Promise<PrivateMariadb> {
   const program = findProgram('mariadbd')
@@ -126,6 +139,7 @@ export async function startPrivateMariadb(options: Options): Promise<PrivateMari
   const data = `${directory}/data`
   const log = `${directory}/mariadb.log`
   mkdirSync(directory, { recursive: true, mode: 0o700 })
+  refuseSecondStart(directory)
   const password = passwordIn(directory)
   if (!existsSync(`${data}/mysql`)) createDataDirectory(data)
   const port = options.port ?? (await freePort(options.firstPort ?? 3717))

@@ -11,7 +11,7 @@ export interface Command {
   /** Whether it can be done at the moment; always where left out. */
   isPossible?: () => boolean
   /** Also in a field: always, or as long as nothing has been typed into it that is not taken yet. */
-  worksInFields?: true | 'when unchanged'
+  worksInFields?: 'always' | 'when unchanged'
 }
 
 const registered = shallowReactive(new Map<string, Command>())

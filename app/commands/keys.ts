@@ -38,7 +38,7 @@ const isInDialog = (target: EventTarget | null): boolean =>
   target instanceof Element && target.closest('[role=dialog]') !== null
 
 function worksThere({ worksInFields }: Command, target: EventTarget | null): boolean {
-  if (!isTyping(target) || worksInFields === true) return true
+  if (!isTyping(target) || worksInFields === 'always') return true
   return worksInFields === 'when unchanged' && (target as HTMLElement).dataset.unchanged === 'true'
 }
 

@@ -45,7 +45,7 @@ offerCommands([
     label: 'Find anything',
     group: 'Shows',
     keys: '$mod+k',
-    worksInFields: true,
+    worksInFields: 'always',
     run: () => (open.value = 'finder'),
   },
   {

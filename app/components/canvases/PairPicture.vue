@@ -32,6 +32,7 @@ const canvases = computed(() =>
       :key="name"
       class="block h-full rounded-sm bg-black"
       :viewBox="`0 0 ${size.width} ${size.height}`"
+      :style="{ aspectRatio: `${size.width} / ${size.height}` }"
     >
       <PlacedPicture
         v-for="item in placed"

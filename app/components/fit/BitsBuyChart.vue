@@ -89,6 +89,8 @@ const option = computed(() => ({
   legend: {
     top: 0,
     itemWidth: 28,
+    // The line alone: no curve has a mark of its own.
+    itemStyle: { opacity: 0 },
     data: curves.value.map(({ variant }) => renditionInWords(variant)),
     textStyle: { ...text, color: colours.value['ink-2'] },
   },

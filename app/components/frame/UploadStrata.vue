@@ -67,7 +67,7 @@ function goToFit({ send }: Slab): void {
 <template>
   <footer
     aria-label="Upload strata"
-    class="border-rule bg-sheet grid shrink-0 grid-cols-[10.5rem_minmax(0,1fr)_15rem] items-center gap-6 border-t px-4 py-2.5"
+    class="border-rule bg-sheet grid shrink-0 grid-cols-[9rem_minmax(0,1fr)_14rem] items-center gap-6 border-t px-4 py-2.5"
   >
     <div>
       <p class="text-ink-2 text-xs">Upload, usable</p>

@@ -53,6 +53,8 @@ const option = computed(() => {
       color,
       formatter: `${name} ${mbpsInWords(kbps)}`,
       position: 'insideStartTop',
+      verticalAlign: 'top',
+      padding: [6, 0, 0, 0],
     },
   })
   return {
@@ -80,6 +82,8 @@ const option = computed(() => {
     yAxis: {
       type: 'value',
       min: 0,
+      // The plan is drawn too where it is more than was ever measured.
+      max: ({ max }: { max: number }) => Math.ceil(Math.max(max, mbps(totalKbps)) * 1.05),
       axisLabel: { ...number, color: colours.value['ink-2'] },
       splitLine: { lineStyle: { color: colours.value.rule } },
     },

@@ -5,7 +5,7 @@ import { useEventListener } from '@vueuse/core'
 import { onBeforeUnmount, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { wordsFor } from '~/api/problem'
-import { offerCommands } from '~/commands/commands'
+import { type Command, offerCommands } from '~/commands/commands'
 import { listenForKeys } from '~/commands/keys'
 import ChangedElsewhereDialog from '~/components/frame/ChangedElsewhereDialog.vue'
 import FinderDialog from '~/components/frame/FinderDialog.vue'
@@ -55,12 +55,12 @@ useEventListener(window, 'beforeunload', (event) => {
 useHead({ title: () => (store.isOpen ? `${store.show.title} · Green Mantle` : 'Green Mantle') })
 
 offerCommands([
-  ...steps.map((step) => ({
+  ...steps.map((step): Command => ({
     id: `step.${step.name}`,
     label: `Go to ${step.label}`,
     group: 'Steps',
     keys: `Alt+Digit${step.digit}`,
-    worksInFields: true,
+    worksInFields: 'always',
     run: () => void router.push(`/shows/${store.id}/${step.name}`),
   })),
   {
@@ -86,7 +86,7 @@ offerCommands([
     label: 'Find anything',
     group: 'Show',
     keys: '$mod+k',
-    worksInFields: true,
+    worksInFields: 'always',
     run: () => (open.value = 'finder'),
   },
   {
