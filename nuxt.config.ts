@@ -37,7 +37,7 @@ export default defineNuxtConfig({
     },
   },
   spaLoadingTemplate: false,
-  typescript: { strict: true },
+  typescript: { strict: true, tsConfig: { include: ['../tests/app/**/*.ts'] } },
   security: {
     headers: {
       contentSecurityPolicy,

@@ -1,4 +1,7 @@
+import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+
+const alias = { '~': fileURLToPath(new URL('app', import.meta.url)) }
 
 export default defineConfig({
   test: {
@@ -6,16 +9,14 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: [
-            'core/**/*.test.ts',
-            'server/**/*.test.ts',
-            'demo/**/*.test.ts',
-            'tests/architecture/*.test.ts',
-            'tests/scripts/*.test.ts',
-          ],
+          include: ['{core,server,demo}/**/*.test.ts', 'tests/{architecture,scripts}/*.test.ts'],
           exclude: ['**/node_modules/**'],
           testTimeout: 60_000,
         },
+      },
+      {
+        resolve: { alias },
+        test: { name: 'app', include: ['tests/app/*.test.ts'], environment: 'happy-dom' },
       },
       {
         test: {

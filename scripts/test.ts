@@ -75,6 +75,7 @@ main(async () => {
     { name: 'lint', ...npm('lint') },
     { name: 'types', ...npm('typecheck') },
     vitest('unit', folder),
+    vitest('app', folder),
     vitest('database', folder),
     {
       name: 'browser tests',

@@ -51,7 +51,8 @@ export function problemFrom(error: unknown): ProblemError {
       {
         status: 503,
         title: 'The database does not answer',
-        detail: 'Nothing was saved. What is stored is unharmed; try again in a moment.',
+        detail:
+          'What was sent is not confirmed as saved; what is stored is unharmed. Try again in a moment.',
       },
       { 'retry-after': '2' },
     )

@@ -89,6 +89,34 @@ test('destinations: add, edit, switch and remove, each undone', async ({ page, d
   expect(await demo.read()).toEqual(demoShow)
 })
 
+test('destinations, with the keyboard alone: adds, names, narrows and switches off', async ({
+  page,
+  demo,
+}) => {
+  await page.keyboard.press('Alt+4')
+  await expect(page.getByRole('region', { name: 'On landscape' })).toBeVisible()
+  await page.keyboard.press('n')
+  await page.keyboard.type('Hollowfield')
+  await page.keyboard.press('Enter')
+  const card = page.locator('[data-destination=Hollowfield]')
+  await expect(card).toBeVisible()
+  await page.getByLabel('Connection').focus()
+  await page.keyboard.type('relay')
+  await page.getByRole('textbox', { name: 'Most audio' }).focus()
+  await page.keyboard.type('128 kb/s')
+  await page.keyboard.press('Enter')
+  await expect(card).toContainText('a rule is not kept on Fit')
+  await card.getByRole('switch').focus()
+  await page.keyboard.press('Space')
+  await untilSaved(page)
+  expect((await demo.read()).destinations.at(-1)).toMatchObject({
+    name: 'Hollowfield',
+    connection: 'relay',
+    on: false,
+    rules: { mostAudioBitrateKbps: 128 },
+  })
+})
+
 test('fit: every cell by hand, breaches in words with one click to mend, and where to save', async ({
   page,
   demo,

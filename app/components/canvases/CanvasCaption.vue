@@ -4,31 +4,21 @@ import { withCanvasSize } from '@green-mantle/core/canvas'
 import {
   type CanvasName,
   framesPerSecondChoices,
-  sidePixelsSchema,
   type Size,
   usualCanvasSizes,
 } from '@green-mantle/core/show'
-import { pixelUnits, sizeInWords } from '@green-mantle/core/words'
+import { sizeInWords } from '@green-mantle/core/words'
 import { ChevronDown } from '@lucide/vue'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
+import SizeFields from '~/components/fields/SizeFields.vue'
 import { useShowStore } from '~/stores/show'
-import { useToastStore } from '~/stores/toasts'
 
 const props = defineProps<{ canvas: CanvasName }>()
 const store = useShowStore()
-const toasts = useToastStore()
 const size = computed(() => store.show.canvasPair[props.canvas])
 
 function setSize(next: Size): void {
-  if (
-    !sidePixelsSchema.safeParse(next.width).success ||
-    !sidePixelsSchema.safeParse(next.height).success
-  ) {
-    toasts.tell('A canvas side is an even number of pixels from 160 to 7680. It stays as it was.')
-    return
-  }
   store.edit(`Set the ${props.canvas} canvas to ${sizeInWords(next)}`, (draft) =>
     withCanvasSize(draft, props.canvas, next),
   )
@@ -72,26 +62,7 @@ const frameRates = framesPerSecondChoices.map((value) => ({ value, label: `${val
           {{ sizeInWords(usual) }}
         </button>
       </div>
-      <div class="grid grid-cols-2 gap-2">
-        <NumberField
-          label="Width, px"
-          :model-value="size.width"
-          :units="pixelUnits"
-          :least="160"
-          :most="7680"
-          :step="2"
-          @update:model-value="setSize({ ...size, width: $event ?? size.width })"
-        />
-        <NumberField
-          label="Height, px"
-          :model-value="size.height"
-          :units="pixelUnits"
-          :least="160"
-          :most="7680"
-          :step="2"
-          @update:model-value="setSize({ ...size, height: $event ?? size.height })"
-        />
-      </div>
+      <SizeFields :model-value="size" @update:model-value="setSize" />
       <SelectField
         label="Frame rate of both canvases"
         :model-value="store.show.canvasPair.framesPerSecond"

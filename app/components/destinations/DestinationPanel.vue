@@ -44,6 +44,7 @@ const screenChoices = viewerScreens.map((value) => ({ value, label: screenNames[
     </div>
     <div class="border-rule grid grid-cols-2 gap-2 border-t pt-3">
       <TextField
+        id="destination-name"
         label="Name"
         required
         :model-value="destination.name"

@@ -10,24 +10,17 @@ import {
   usualCanvasSizes,
 } from '@green-mantle/core/show'
 import { levelsOf } from '@green-mantle/core/media'
-import {
-  codecNames,
-  pixelUnits,
-  rateUnits,
-  secondUnits,
-  sizeInWords,
-} from '@green-mantle/core/words'
+import { codecNames, rateUnits, secondUnits, sizeInWords } from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
 import ChoiceSet from '~/components/fields/ChoiceSet.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
-import { useToastStore } from '~/stores/toasts'
+import SizeFields from '~/components/fields/SizeFields.vue'
 import { useDestinationEditing } from './editing'
 
 const props = defineProps<{ destination: Destination }>()
 const editing = useDestinationEditing()
-const toasts = useToastStore()
 const rules = computed(() => props.destination.rules)
 
 function set(changes: Partial<Rules>): void {
@@ -46,18 +39,9 @@ function setSizeType(type: Rules['sizes']['type']): void {
   })
 }
 
-/** Sides are even; an odd one is brought down to the even one below. */
-const even = (side: number | null, otherwise: number): number => {
-  if (side === null) return otherwise
-  if (side % 2 !== 0) toasts.tell('Sides are even; it was taken one pixel less.')
-  return side - (side % 2)
-}
-
-function setListedSize(index: number, changes: Partial<Size>): void {
+function setListedSize(index: number, changed: Size): void {
   if (rules.value.sizes.type !== 'one of') return
-  const sizes = rules.value.sizes.sizes.map((size, at) =>
-    at === index ? { ...size, ...changes } : size,
-  )
+  const sizes = rules.value.sizes.sizes.map((size, at) => (at === index ? changed : size))
   set({ sizes: { type: 'one of', sizes } })
 }
 
@@ -109,57 +93,21 @@ const levels = (codec: (typeof codecs)[number]) => [
         :choices="sizeTypes"
         @update:model-value="setSizeType($event as Rules['sizes']['type'])"
       />
-      <div v-if="rules.sizes.type === 'up to'" class="grid grid-cols-2 gap-2">
-        <NumberField
-          label="Width, px"
-          :model-value="rules.sizes.width"
-          :units="pixelUnits"
-          :least="160"
-          :most="7680"
-          :step="2"
-          @update:model-value="
-            rules.sizes.type === 'up to' &&
-            set({ sizes: { ...rules.sizes, width: even($event, rules.sizes.width) } })
-          "
-        />
-        <NumberField
-          label="Height, px"
-          :model-value="rules.sizes.height"
-          :units="pixelUnits"
-          :least="160"
-          :most="7680"
-          :step="2"
-          @update:model-value="
-            rules.sizes.type === 'up to' &&
-            set({ sizes: { ...rules.sizes, height: even($event, rules.sizes.height) } })
-          "
-        />
-      </div>
+      <SizeFields
+        v-if="rules.sizes.type === 'up to'"
+        :model-value="rules.sizes"
+        @update:model-value="set({ sizes: { type: 'up to', ...$event } })"
+      />
       <div v-else class="flex flex-col gap-1">
         <div
           v-for="(size, index) in rules.sizes.sizes"
           :key="index"
-          class="grid grid-cols-[1fr_1fr_auto] items-end gap-1"
+          class="grid grid-cols-[1fr_auto] items-end gap-1"
         >
-          <NumberField
-            :hide-label="index > 0"
-            label="Width, px"
-            :model-value="size.width"
-            :units="pixelUnits"
-            :least="160"
-            :most="7680"
-            :step="2"
-            @update:model-value="setListedSize(index, { width: even($event, size.width) })"
-          />
-          <NumberField
-            :hide-label="index > 0"
-            label="Height, px"
-            :model-value="size.height"
-            :units="pixelUnits"
-            :least="160"
-            :most="7680"
-            :step="2"
-            @update:model-value="setListedSize(index, { height: even($event, size.height) })"
+          <SizeFields
+            :hide-labels="index > 0"
+            :model-value="size"
+            @update:model-value="setListedSize(index, $event)"
           />
           <button
             type="button"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type CanvasName, canvasNames } from '@green-mantle/core/show'
 import { Plus } from '@lucide/vue'
-import { computed } from 'vue'
+import { computed, nextTick } from 'vue'
 import { offerCommands } from '~/commands/commands'
 import DestinationCard from '~/components/destinations/DestinationCard.vue'
 import DestinationPanel from '~/components/destinations/DestinationPanel.vue'
@@ -24,13 +24,20 @@ const colours: Record<CanvasName, string> = {
   vertical: 'text-foxglove border-foxglove',
 }
 
+async function add(canvas: CanvasName): Promise<void> {
+  editing.add(canvas)
+  await nextTick()
+  // Naming it is the first thing to do.
+  document.querySelector<HTMLInputElement>('#destination-name input')?.select()
+}
+
 offerCommands([
   ...canvasNames.map((canvas) => ({
     id: `destinations.add.${canvas}`,
     label: `Add a destination on ${canvas}`,
     group: 'Destinations',
     ...(canvas === 'landscape' ? { keys: 'n' } : {}),
-    run: () => editing.add(canvas),
+    run: () => void add(canvas),
   })),
   ...store.show.destinations.map((destination) => ({
     id: `destination.${destination.id}`,
@@ -67,7 +74,7 @@ offerCommands([
       <p v-if="column.destinations.length === 0" class="text-ink-2">
         Nothing is sent from this canvas yet. Add the first place you send to.
       </p>
-      <button type="button" class="button mt-3" @click="editing.add(column.canvas)">
+      <button type="button" class="button mt-3" @click="add(column.canvas)">
         <Plus class="size-4" /> Destination
       </button>
     </section>
