@@ -8,6 +8,9 @@ const keyNames: Record<string, string> = {
   $mod: isApple ? 'Cmd' : 'Ctrl',
   Shift: 'Shift',
   Alt: isApple ? 'Option' : 'Alt',
+  arrows: 'arrow keys',
+  PageUp: 'Page Up',
+  PageDown: 'Page Down',
   ArrowUp: 'Up',
   ArrowDown: 'Down',
   ArrowLeft: 'Left',
@@ -54,7 +57,7 @@ export function listenForKeys(): void {
   watch(
     allCommands,
     (commands) => {
-      const withKeys = commands.filter(({ keys }) => keys)
+      const withKeys = commands.filter(({ keys, isListedOnly }) => keys && !isListedOnly)
       handle = createKeybindingsHandler(
         Object.fromEntries(
           withKeys.map((command) => [command.keys, () => matches.push(command)]),

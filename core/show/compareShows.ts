@@ -3,7 +3,7 @@ export type Side = 'mine' | 'theirs'
 
 /** One place in which two versions of a show, edited from the same base, do not agree. */
 export interface Difference {
-  /** Where it stands, readable: parts with a name are called by it, as in `sources "Bench camera" nativeWidth`. */
+  /** Where it stands, readable: parts with a name are called by it, as in `sources "Bench camera" native width`. */
   place: string
   mine: unknown
   theirs: unknown
@@ -34,6 +34,10 @@ export function isSameJson(a: unknown, b: unknown): boolean {
     keys.every((key) => key in b && isSameJson(a[key], b[key]))
   )
 }
+
+/** "headroomPercent" → "headroom percent". */
+const wordsOf = (key: string): string =>
+  key.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)
 
 function nameOf(item: Part, sourceNames: ReadonlyMap<string, string>): string {
   if (typeof item.name === 'string') return item.name
@@ -84,7 +88,7 @@ export function combineEdits<Document>(
     return Object.fromEntries(
       keys.map((key) => [
         key,
-        combine(place === '' ? key : `${place} ${key}`, before[key], ours[key], others[key]),
+        combine(`${place} ${wordsOf(key)}`.trim(), before[key], ours[key], others[key]),
       ]),
     )
   }

@@ -99,7 +99,7 @@ describe('bringing two edits together', () => {
     expect(combined.line.headroomPercent).toBe(20)
     expect(differences.map(({ place, changedBy }) => [place, changedBy])).toEqual([
       ['scenes "Petals wide" layers "Bench camera" landscape x', 'mine'],
-      ['line headroomPercent', 'theirs'],
+      ['line headroom percent', 'theirs'],
     ])
   })
 

@@ -178,7 +178,7 @@ describe('saved elsewhere', () => {
     await pass(600)
     expect(store.saveState.name).toBe('changed elsewhere')
     expect(store.differences.map(({ place }) => place).sort()).toEqual([
-      'line headroomPercent',
+      'line headroom percent',
       'title',
     ])
     setHeadroom(store, 25)

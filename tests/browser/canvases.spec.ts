@@ -223,7 +223,7 @@ test.describe('with the keyboard alone', () => {
     await expect(page.getByRole('heading', { name: 'Keys on this page' })).toBeVisible()
     await page.keyboard.press('Escape')
     await page.keyboard.press('Control+k')
-    await page.keyboard.type('growth')
+    await page.keyboard.type('scenes growth')
     await expect(page.getByRole('option')).toHaveText([/Growth chart/])
     await page.keyboard.press('Enter')
     await expect(page.getByRole('button', { name: 'Growth chart', exact: true })).toHaveAttribute(

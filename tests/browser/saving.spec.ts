@@ -35,7 +35,7 @@ test('two tabs: the second writer is told, sees what differs, and keeps both edi
   await other.keyboard.press('Enter')
   await expect(dialog(other)).toBeVisible()
   await expect(other.getByRole('row', { name: /line name/ })).toContainText('Barn fibre')
-  await expect(other.getByRole('row', { name: /line headroomPercent/ })).toContainText('20')
+  await expect(other.getByRole('row', { name: /line headroom percent/ })).toContainText('20')
   await other.getByRole('button', { name: 'Save both together as chosen' }).click()
   await untilSaved(other)
   expect((await demo.read()).line).toMatchObject({ name: 'Barn fibre', headroomPercent: 20 })

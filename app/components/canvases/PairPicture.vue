@@ -30,7 +30,7 @@ const canvases = computed(() =>
     <svg
       v-for="{ name, size, placed } in canvases"
       :key="name"
-      class="block h-full rounded-sm bg-black"
+      class="block h-full rounded-sm bg-stage"
       :viewBox="`0 0 ${size.width} ${size.height}`"
       :style="{ aspectRatio: `${size.width} / ${size.height}` }"
     >

@@ -11,7 +11,7 @@ const query = ref('')
 const found = computed(() => {
   const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
   return allCommands()
-    .filter((command) => command.isPossible?.() ?? true)
+    .filter((command) => !command.isListedOnly && (command.isPossible?.() ?? true))
     .filter(({ label, group }) => {
       const text = `${group} ${label}`.toLowerCase()
       return words.every((word) => text.includes(word))

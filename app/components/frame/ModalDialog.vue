@@ -11,7 +11,7 @@ defineEmits<{ close: [] }>()
 
 <template>
   <Dialog open class="relative z-50" @close="$emit('close')">
-    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
+    <div class="fixed inset-0 bg-scrim" aria-hidden="true" />
     <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-8 pt-[10vh]">
       <DialogPanel
         class="card relative w-full p-5 shadow-xl"

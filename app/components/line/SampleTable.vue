@@ -99,7 +99,7 @@ function remove(id: string): void {
             <th class="py-1.5">Measured</th>
             <th>Upload, Mb/s</th>
             <th>By</th>
-            <th class="pr-2">Round trip, ms</th>
+            <th class="pr-2 whitespace-nowrap">Trip, ms</th>
             <th class="pr-2">Lost, %</th>
             <th>Note</th>
             <th><span class="sr-only">Remove</span></th>
@@ -139,7 +139,7 @@ function remove(id: string): void {
                 @update:model-value="change(sample.id, 'medium', $event as Medium)"
               />
             </td>
-            <td class="w-20 pr-2">
+            <td class="w-22 pr-2">
               <NumberField
                 hide-label
                 optional
@@ -152,7 +152,7 @@ function remove(id: string): void {
                 @update:model-value="change(sample.id, 'roundTripMilliseconds', $event)"
               />
             </td>
-            <td class="w-20 pr-2">
+            <td class="w-22 pr-2">
               <NumberField
                 hide-label
                 optional

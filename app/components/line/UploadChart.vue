@@ -84,7 +84,7 @@ const option = computed(() => {
       min: 0,
       // The plan is drawn too where it is more than was ever measured.
       max: ({ max }: { max: number }) => Math.ceil(Math.max(max, mbps(totalKbps)) * 1.05),
-      axisLabel: { ...number, color: colours.value['ink-2'] },
+      axisLabel: { ...number, color: colours.value['ink-2'], showMaxLabel: false },
       splitLine: { lineStyle: { color: colours.value.rule } },
     },
     series: [

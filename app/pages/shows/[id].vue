@@ -17,9 +17,11 @@ import UploadStrata from '~/components/frame/UploadStrata.vue'
 import { steps } from '~/components/frame/steps'
 import { downloadSettingsSheet, downloadShowFile } from '~/composables/files'
 import { useNight } from '~/composables/useNight'
+import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 
 const store = useShowStore()
+const selection = useSelectionStore()
 const route = useRoute()
 const router = useRouter()
 const { toggle: toggleNight } = useNight()
@@ -117,6 +119,40 @@ offerCommands([
   { id: 'show.night', label: 'Day or night colours', group: 'Show', run: toggleNight },
   { id: 'show.home', label: 'Home, all shows', group: 'Steps', run: () => void router.push('/') },
 ])
+/** Every scene, source and destination by its name. */
+offerCommands(() => {
+  if (!store.isOpen) return []
+  const go = (step: string): void => void router.push(`/shows/${store.id}/${step}`)
+  return [
+    ...store.show.scenes.map((scene): Command => ({
+      id: `scene.${scene.id}`,
+      label: scene.name,
+      group: 'Scenes',
+      run: () => {
+        selection.chooseScene(scene.id)
+        go('canvases')
+      },
+    })),
+    ...selection.scene.layers.map((layer): Command => ({
+      id: `layer.${layer.id}`,
+      label: selection.sourcesById.get(layer.sourceId)?.name ?? layer.sourceId,
+      group: 'Sources of this scene',
+      run: () => {
+        selection.layerId = layer.id
+        go('canvases')
+      },
+    })),
+    ...store.show.destinations.map((destination): Command => ({
+      id: `destination.${destination.id}`,
+      label: destination.name,
+      group: 'Destinations',
+      run: () => {
+        selection.destinationId = destination.id
+        go('destinations')
+      },
+    })),
+  ]
+})
 listenForKeys()
 </script>
 

@@ -9,16 +9,24 @@ import SourceInspector from '~/components/canvases/SourceInspector.vue'
 import SourceMatrix from '~/components/canvases/SourceMatrix.vue'
 import { usePlacing } from '~/components/canvases/placing'
 import { useSelectionStore } from '~/stores/selection'
-import { useShowStore } from '~/stores/show'
 
 // Konva is loaded where it is first needed.
 const CanvasStage = defineAsyncComponent(() => import('~/components/canvases/CanvasStage.vue'))
 
-const store = useShowStore()
 const selection = useSelectionStore()
 const placing = usePlacing()
 const landscape = useTemplateRef<{ focus(): void }>('landscape')
 const vertical = useTemplateRef<{ focus(): void }>('vertical')
+
+/** What a canvas with the focus does by itself. */
+const canvasKeys = [
+  ['Move by 1 px', 'arrows'],
+  ['Move by 10 px', 'Shift+arrows'],
+  ['Next source', 'PageDown'],
+  ['Previous source', 'PageUp'],
+  ['Remove from this scene', 'Delete'],
+  ['Choose nothing', 'Escape'],
+] as const
 
 const isChosen = (): boolean => selection.selected !== undefined
 const group = 'Chosen source'
@@ -106,11 +114,13 @@ offerCommands([
     isPossible: isChosen,
     run: () => placing.moveChosenInOrder(1),
   },
-  ...store.show.scenes.map((scene) => ({
-    id: `scene.${scene.id}`,
-    label: scene.name,
-    group: 'Scenes',
-    run: () => selection.chooseScene(scene.id),
+  ...canvasKeys.map(([label, keys]) => ({
+    id: `canvas.${label}`,
+    label,
+    group: 'On a canvas',
+    keys,
+    isListedOnly: true as const,
+    run: () => {},
   })),
 ])
 </script>

@@ -31,21 +31,15 @@ async function add(canvas: CanvasName): Promise<void> {
   document.querySelector<HTMLInputElement>('#destination-name input')?.select()
 }
 
-offerCommands([
-  ...canvasNames.map((canvas) => ({
+offerCommands(
+  canvasNames.map((canvas) => ({
     id: `destinations.add.${canvas}`,
     label: `Add a destination on ${canvas}`,
     group: 'Destinations',
     ...(canvas === 'landscape' ? { keys: 'n' } : {}),
     run: () => void add(canvas),
   })),
-  ...store.show.destinations.map((destination) => ({
-    id: `destination.${destination.id}`,
-    label: destination.name,
-    group: 'Destinations',
-    run: () => (selection.destinationId = destination.id),
-  })),
-])
+)
 </script>
 
 <template>
