@@ -22,6 +22,7 @@ export async function startApplication(options: Options): Promise<RunningApplica
   const port = await freePort(options.port ?? 4710, host)
   if (options.port !== undefined && port !== options.port)
     console.log(`Port ${options.port} is taken; using ${port}.`)
+  const address = `http://${reachableName(host)}:${port}`
   const child = spawn(process.execPath, [serverEntry], {
     cwd: root,
     stdio: ['ignore', options.quiet ? 'ignore' : 'inherit', 'inherit'],
@@ -34,10 +35,12 @@ export async function startApplication(options: Options): Promise<RunningApplica
       NITRO_HOST: host,
       NITRO_PORT: String(port),
       GREEN_MANTLE_DATABASE_URL: options.databaseUrl,
+      GREEN_MANTLE_ALLOWED_HOSTS: [process.env.GREEN_MANTLE_ALLOWED_HOSTS, new URL(address).host]
+        .filter(Boolean)
+        .join(','),
       GREEN_MANTLE_DEMO: options.loadDemo ? '1' : '0',
     },
   })
-  const address = `http://${host}:${port}`
   const stop = (): Promise<void> =>
     new Promise((resolve) => {
       if (child.exitCode !== null || child.signalCode !== null) return resolve()
@@ -52,6 +55,12 @@ export async function startApplication(options: Options): Promise<RunningApplica
     throw error
   }
   return { address, process: child, stop }
+}
+
+/** The name under which this machine reaches what is bound to a host: "all addresses" is no address. */
+function reachableName(host: string): string {
+  if (host === '0.0.0.0' || host === '::') return '127.0.0.1'
+  return host.includes(':') ? `[${host}]` : host
 }
 
 async function untilReady(child: ChildProcess, address: string): Promise<void> {

@@ -41,17 +41,23 @@ function readEdit(key: string): KeptEdit | null {
   }
 }
 
-/** Takes over an unsaved edit of this show that a tab left behind, the newest where there are several. */
+/**
+ * Takes over an unsaved edit of this show that this tab or a closed one left behind, the newest where
+ * there are several. One that can't be read stays where it is.
+ */
 export async function takeAbandonedEdit(showId: string): Promise<KeptEdit | null> {
   const held = (await navigator.locks?.query())?.held ?? []
   const living = new Set(held.map(({ name }) => name))
   const abandoned = Object.keys(localStorage)
     .filter((key) => key.startsWith(`${prefix}${showId}.`))
-    .filter((key) => !living.has(prefix + key.slice(`${prefix}${showId}.`.length)))
+    .filter((key) => {
+      const owner = key.slice(`${prefix}${showId}.`.length)
+      return owner === tab || !living.has(prefix + owner)
+    })
     .map((key) => ({ key, edit: readEdit(key) }))
     .sort((a, b) => (b.edit?.keptAt ?? '').localeCompare(a.edit?.keptAt ?? ''))
   const newest = abandoned[0]
-  if (!newest) return null
+  if (!newest?.edit) return null
   localStorage.removeItem(newest.key)
   return newest.edit
 }

@@ -43,11 +43,15 @@ export const useShowStore = defineStore('show', () => {
   const stored = shallowRef<StoredShow>()
   const saveState = shallowRef<SaveState>({ name: 'saved', at: new Date() })
   const elsewhere = shallowRef<StoredShow>()
+  /** Whether the browser had room to keep what is not saved yet. */
+  const isKept = ref(true)
 
   let saveTimer: ReturnType<typeof setTimeout> | undefined
   let mergeTimer: ReturnType<typeof setTimeout> | undefined
   let openMergeKey: string | undefined
-  let isSaving = false
+  /** The save on its way, and what the server acknowledged of it. */
+  let onItsWay: Promise<StoredShow | undefined> | undefined
+  let lastOfLeft: Promise<void> | undefined
 
   const show = computed(() => edited.value?.show as Show)
   const isOpen = computed(() => edited.value !== undefined)
@@ -58,6 +62,8 @@ export const useShowStore = defineStore('show', () => {
 
   async function open(showId: string): Promise<void> {
     close()
+    // Else the show could be fetched as it was before its own last edit.
+    await settled()
     const fetched = await fetchShow(showId)
     const kept = await takeAbandonedEdit(showId)
     id.value = showId
@@ -71,6 +77,7 @@ export const useShowStore = defineStore('show', () => {
   function resume(kept: StoredShow & { base: Show }, fetched: StoredShow): void {
     if (isSameJson(kept.show, fetched.show)) return
     replace(kept.show, 'Unsaved edit taken up again')
+    keep()
     if (isSameJson(kept.base, fetched.show)) return
     stored.value = { show: kept.base, revision: kept.revision }
     stopForChoice(fetched)
@@ -84,7 +91,10 @@ export const useShowStore = defineStore('show', () => {
 
   function close(): void {
     clearTimeout(saveTimer)
-    if (isUnsaved.value) void save()
+    if (isUnsaved.value) {
+      keep()
+      lastOfLeft = saveLast(id.value, stored.value as StoredShow, show.value)
+    }
     endMerge()
     edited.value = undefined
     elsewhere.value = undefined
@@ -137,49 +147,78 @@ export const useShowStore = defineStore('show', () => {
     afterChange()
   }
 
+  /** Keeps what is unsaved in the browser, so that closing the tab does not lose it. */
   function keep(): void {
-    if (!stored.value) return
+    if (!stored.value || !isUnsaved.value) return
     const { show: base, revision } = stored.value
-    keepEdit(id.value, { base, revision, show: show.value, keptAt: new Date().toISOString() })
+    const keptAt = new Date().toISOString()
+    isKept.value = keepEdit(id.value, { base, revision, show: show.value, keptAt })
+  }
+
+  function saveAfter(milliseconds: number): void {
+    clearTimeout(saveTimer)
+    saveTimer = setTimeout(() => void save(), milliseconds)
   }
 
   function afterChange(): void {
     if (saveState.value.name === 'changed elsewhere') return keep()
     if (saveState.value.name !== 'waiting') saveState.value = { name: 'unsaved' }
-    clearTimeout(saveTimer)
-    saveTimer = setTimeout(save, saveAfterMilliseconds)
+    saveAfter(saveAfterMilliseconds)
   }
 
   /** Saves what is unsaved; only one save is on its way at a time. */
   async function save(): Promise<void> {
     clearTimeout(saveTimer)
-    if (isSaving || !isUnsaved.value || saveState.value.name === 'changed elsewhere') return
-    isSaving = true
+    if (onItsWay || !isUnsaved.value || saveState.value.name === 'changed elsewhere') return
+    onItsWay = send().finally(() => {
+      onItsWay = undefined
+      // Another show may have been opened and edited while this one was on its way.
+      if (isUnsaved.value && saveState.value.name === 'unsaved') saveAfter(saveAfterMilliseconds)
+    })
+    await onItsWay
+  }
+
+  /** Saves the last edit of a show that is being left; where that fails, the browser has kept it. */
+  async function saveLast(showId: string, base: StoredShow, last: Show): Promise<void> {
+    const from = (await onItsWay) ?? base
+    try {
+      if (from.show !== last) await saveShow(showId, from.revision, last)
+      if (id.value !== showId) forgetEdit(showId)
+    } catch {
+      // It is taken up again when the show is next opened.
+    }
+  }
+
+  async function settled(): Promise<void> {
+    await onItsWay
+    await lastOfLeft
+  }
+
+  async function send(): Promise<StoredShow | undefined> {
     const [showId, sent, base] = [id.value, show.value, stored.value as StoredShow]
     const isStillOpen = (): boolean => id.value === showId
     if (saveState.value.name !== 'waiting') saveState.value = { name: 'saving' }
     keep()
     try {
       const revision = await saveShow(showId, base.revision, sent)
-      if (isStillOpen()) acknowledge({ show: sent, revision })
+      const saved = { show: sent, revision }
+      if (isStillOpen()) acknowledge(saved)
+      return saved
     } catch (error) {
       if (isStillOpen()) notSaved(error, sent)
-    } finally {
-      isSaving = false
+      return undefined
     }
   }
 
   function acknowledge(saved: StoredShow): void {
     stored.value = saved
-    if (isUnsaved.value) return afterSaved()
+    if (isUnsaved.value) {
+      // More was edited while the save was on its way.
+      saveState.value = { name: 'unsaved' }
+      return
+    }
     forgetEdit(id.value)
     saveState.value = { name: 'saved', at: new Date() }
-  }
-
-  /** More was edited while the save was on its way. */
-  function afterSaved(): void {
-    saveState.value = { name: 'unsaved' }
-    saveTimer = setTimeout(save, saveAfterMilliseconds)
   }
 
   function notSaved(error: unknown, sent: Show): void {
@@ -192,7 +231,7 @@ export const useShowStore = defineStore('show', () => {
     }
     if (error instanceof ApiProblem && error.isPassing) {
       saveState.value = { name: 'waiting', words: error.title }
-      saveTimer = setTimeout(save, retryAfterMilliseconds)
+      saveAfter(retryAfterMilliseconds)
       return
     }
     saveState.value = {
@@ -246,6 +285,7 @@ export const useShowStore = defineStore('show', () => {
     isUnsaved,
     verdict,
     saveState,
+    isKept,
     differences,
     canUndo: history.canUndo,
     canRedo: history.canRedo,
@@ -257,7 +297,10 @@ export const useShowStore = defineStore('show', () => {
     endMerge,
     undo,
     redo,
+    keep,
     save,
+    /** Resolves when no save is on its way any more. */
+    untilSettled: settled,
     settle,
     takeTheirs,
   }

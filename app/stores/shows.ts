@@ -7,6 +7,7 @@ import { ref } from 'vue'
 import { wordsFor } from '~/api/problem'
 import { createShow, deleteShow, fetchShow, fetchShows, restoreShow, saveShow } from '~/api/shows'
 import { chooseTextFile, downloadShowFile } from '~/composables/files'
+import { useShowStore } from './show'
 import { useToastStore } from './toasts'
 
 const longestTitle = 200
@@ -21,6 +22,8 @@ export const useShowsStore = defineStore('shows', () => {
 
   async function load(): Promise<void> {
     try {
+      // A show that was just left may still be on its way to the server.
+      await useShowStore().untilSettled()
       summaries.value = await fetchShows()
       problem.value = ''
     } catch (error) {

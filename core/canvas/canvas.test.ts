@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Placement, Size } from '../show'
 import { centred, moved, scaledTo, turnedByQuarter, withBox } from './arrange'
 import { placementOnNewSize } from './canvasSize'
+import { captionFontSize, cropOf, displayScale, goalBarParts, shownSourceWidth } from './content'
 import { boundsOf, boxFromNode, cornersOf, isOffCanvas, middleOf } from './geometry'
 import { sharpness } from './sharpness'
 import { sourceToCanvas, usedPart, withTrim } from './trim'
@@ -174,6 +175,40 @@ describe('a new canvas size', () => {
         expect(sharpness(there, native)).toBeCloseTo(sharpness(placed, native) / 2, 9)
       }),
     )
+  })
+})
+
+describe('what is drawn', () => {
+  it('takes the used part out of a bitmap of the whole', () => {
+    const crop = cropOf(
+      native,
+      { left: 480, top: 270, right: 0, bottom: 0 },
+      { width: 960, height: 540 },
+    )
+    expect(crop).toEqual({ x: 240, y: 135, width: 720, height: 405 })
+  })
+
+  it('knows how wide the whole source is on the screen', () => {
+    expect(shownSourceWidth(placement(), native, 0.5)).toBe(480)
+    const half = { left: 960, right: 0, top: 0, bottom: 0 }
+    expect(shownSourceWidth(placement({ trim: half }), native, 0.5)).toBe(960)
+  })
+
+  it('scales a canvas to the space there is', () => {
+    expect(displayScale(canvas, { width: 540, height: 2000 })).toBe(0.5)
+    expect(displayScale(canvas, { width: 0, height: 0 })).toBeGreaterThan(0)
+  })
+
+  it('fills a goal bar by its share, inside its box', () => {
+    const { track, filled, label } = goalBarParts({ width: 560, height: 110 }, 62)
+    expect(filled.width).toBeCloseTo(track.width * 0.62, 9)
+    expect(track.y + track.height).toBeLessThan(110)
+    expect(label.y + label.height).toBeLessThan(track.y)
+  })
+
+  it('makes words smaller until they fit', () => {
+    expect(captionFontSize({ width: 900, height: 100 }, 10)).toBe(62)
+    expect(captionFontSize({ width: 900, height: 100 }, 100)).toBeCloseTo(17.3, 1)
   })
 })
 

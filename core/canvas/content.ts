@@ -1,4 +1,4 @@
-import type { Size, Trim } from '../show'
+import type { Placement, Size, Trim } from '../show'
 import type { Box } from './geometry'
 import { usedPart } from './trim'
 
@@ -53,6 +53,16 @@ export function cropOf(native: Size, trim: Trim, bitmap: Size): Box {
     width: used.width * across,
     height: used.height * down,
   }
+}
+
+/** How wide the whole source would be on the screen, in screen pixels, at the scale at which a canvas is drawn. */
+export function shownSourceWidth(
+  placement: Pick<Placement, 'width' | 'trim'>,
+  native: Size,
+  screenPixelsPerCanvasPixel: number,
+): number {
+  const used = usedPart(native, placement.trim)
+  return (placement.width / used.width) * native.width * screenPixelsPerCanvasPixel
 }
 
 /** How large to draw a canvas of this size so that it fits a space on the screen. */

@@ -168,6 +168,62 @@ describe('saving', () => {
   })
 })
 
+describe('leaving a show', () => {
+  it('loses nothing that was edited while a save was on its way', async () => {
+    let acknowledge = (_revision: number) => {}
+    vi.mocked(saveShow).mockReturnValueOnce(new Promise((resolve) => (acknowledge = resolve)))
+    const store = await opened()
+    setHeadroom(store, 20)
+    await pass(600)
+    setHeadroom(store, 25)
+    const last = store.show
+    store.close()
+    expect(localStorage).toHaveLength(1)
+    acknowledge(2)
+    await store.untilSettled()
+    expect(vi.mocked(saveShow).mock.calls.at(-1)).toEqual(['show', 2, last])
+    expect(localStorage).toHaveLength(0)
+  })
+
+  it('and opening it again at once fetches it after its last edit is saved', async () => {
+    const store = await opened()
+    setHeadroom(store, 20)
+    const order: string[] = []
+    vi.mocked(saveShow).mockImplementationOnce(() => {
+      order.push('save')
+      return Promise.resolve(2)
+    })
+    vi.mocked(fetchShow).mockImplementationOnce(() => {
+      order.push('fetch')
+      return Promise.resolve({ show: demoShow, revision: 2 })
+    })
+    await store.open('show')
+    expect(order).toEqual(['save', 'fetch'])
+  })
+
+  it('with an edit that could not be saved takes it up again when it is opened', async () => {
+    vi.mocked(saveShow).mockRejectedValue(unreachable())
+    const store = await opened()
+    setHeadroom(store, 20)
+    await pass(600)
+    store.close()
+    await store.untilSettled()
+    await store.open('show')
+    expect(headroom(store)).toBe(20)
+    store.undo()
+    expect(headroom(store)).toBe(30)
+  })
+
+  it('forgets the kept edit once the save that was on its way is through', async () => {
+    const store = await opened()
+    setHeadroom(store, 20)
+    store.close()
+    expect(localStorage).toHaveLength(1)
+    await store.untilSettled()
+    expect(localStorage).toHaveLength(0)
+  })
+})
+
 describe('saved elsewhere', () => {
   const theirs = { ...demoShow, title: 'Theirs' }
 

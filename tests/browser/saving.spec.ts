@@ -78,7 +78,7 @@ test('an edit that a closed tab had not saved is taken up again', async ({
     route.request().method() === 'PUT' ? route.abort() : route.continue(),
   )
   await setHeadroom(page, '44')
-  await expect(page.getByText(/kept in this browser/)).toBeVisible()
+  await expect(page.getByText(/Your edit is kept in this browser/)).toBeVisible()
   await page.close()
   const again = await secondTab(page, demo.id)
   await expect(again.getByRole('textbox', { name: 'Headroom' })).toHaveValue('44')
@@ -128,7 +128,7 @@ test('the database is killed in the middle of 200 saves: what was acknowledged i
         await killed
         await setHeadroom(page, '33')
         await expect(
-          page.getByText(/Not saved yet, kept in this browser; trying again/),
+          page.getByText(/Not saved yet; trying again by itself. Your edit is kept/),
         ).toBeVisible()
         const { port } = stack.mariadb
         stack.mariadb = await startPrivateMariadb({ directory: stack.directory, port })

@@ -2,9 +2,9 @@
 import { boxFromNode, displayScale } from '@green-mantle/core/canvas'
 import type { CanvasName } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
-import { useElementSize } from '@vueuse/core'
+import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import type Konva from 'konva'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import {
   Layer as VLayer,
   Rect as VRect,
@@ -27,6 +27,7 @@ const surface = useTemplateRef<HTMLElement>('surface')
 const transformer = useTemplateRef<{ getNode(): Konva.Transformer }>('transformer')
 const stage = useTemplateRef<{ getNode(): Konva.Stage }>('stage')
 const space = useElementSize(frame)
+const { pixelRatio } = useDevicePixelRatio()
 
 const size = computed(() => store.show.canvasPair[props.canvas])
 const scale = computed(() =>
@@ -68,8 +69,6 @@ const transformerConfig = computed(() => ({
   borderStrokeWidth: 2,
 }))
 
-const handled = ref(false)
-
 /** Hangs the handles on the chosen placement; a locked or hidden one has none. */
 async function attachHandles(): Promise<void> {
   await nextTick()
@@ -79,7 +78,6 @@ async function attachHandles(): Promise<void> {
   const target =
     placement?.shown && !placement.locked ? node?.getStage()?.findOne(`#${layer?.id}`) : undefined
   node?.nodes(target ? [target] : [])
-  handled.value = target !== undefined
 }
 watch(
   () => {
@@ -199,6 +197,7 @@ defineExpose({ focus: () => surface.value?.focus() })
             :layer-id="item.layer.id"
             :placement="item.placement"
             :source="item.source"
+            :scale="scale * pixelRatio"
             @press="press(item.layer.id)"
             @move="move(item.layer.id, $event)"
             @reshape="reshape(item.layer.id, $event)"

@@ -7,7 +7,13 @@ import { Group as VGroup, Image as VImage, Rect as VRect, Text as VText } from '
 import { shapesOf } from './placementNode'
 
 /** One placement on a Konva stage. Its origin is its middle, so that it turns about it. */
-const props = defineProps<{ layerId: Layer['id']; placement: Placement; source: Source }>()
+const props = defineProps<{
+  layerId: Layer['id']
+  placement: Placement
+  source: Source
+  /** Screen pixels per canvas pixel. */
+  scale: number
+}>()
 const emit = defineEmits<{
   press: []
   move: [node: Konva.Group]
@@ -15,7 +21,7 @@ const emit = defineEmits<{
   release: []
 }>()
 
-const shapes = computed(() => shapesOf(props.placement, props.source))
+const shapes = computed(() => shapesOf(props.placement, props.source, props.scale))
 const components = { 'v-image': VImage, 'v-rect': VRect, 'v-text': VText }
 
 const config = computed(() => {

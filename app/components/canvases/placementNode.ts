@@ -1,4 +1,4 @@
-import { captionFontSize, cropOf, goalBarParts } from '@green-mantle/core/canvas'
+import { captionFontSize, cropOf, goalBarParts, shownSourceWidth } from '@green-mantle/core/canvas'
 import type { Placement, Source } from '@green-mantle/core/show'
 import { drawingBitmap } from '~/composables/drawings'
 
@@ -64,20 +64,23 @@ function goalBar(placement: Placement, label: string, percent: number): ShapeCon
   ]
 }
 
-function drawing(placement: Placement, source: Source, name: string): ShapeConfig[] {
+function drawing(placement: Placement, source: Source, name: string, scale: number): ShapeConfig[] {
   const { width, height, trim } = placement
-  const image = drawingBitmap(name)
-  if (!image) return [{ kind: 'v-rect', config: { width, height, fill: '#24332b' } }]
   const native = { width: source.nativeWidth, height: source.nativeHeight }
+  const image = drawingBitmap(name, shownSourceWidth(placement, native, scale))
+  if (!image) return [{ kind: 'v-rect', config: { width, height, fill: '#24332b' } }]
   return [{ kind: 'v-image', config: { width, height, image, crop: cropOf(native, trim, image) } }]
 }
 
-/** What is drawn inside a placement's box, back to front, from its upper left corner in canvas pixels. */
-export function shapesOf(placement: Placement, source: Source): ShapeConfig[] {
+/**
+ * What is drawn inside a placement's box, back to front, from its upper left corner in canvas
+ * pixels; `scale` is screen pixels per canvas pixel.
+ */
+export function shapesOf(placement: Placement, source: Source, scale: number): ShapeConfig[] {
   const { appearance } = source
   switch (appearance.type) {
     case 'drawing':
-      return drawing(placement, source, appearance.drawing)
+      return drawing(placement, source, appearance.drawing, scale)
     case 'text':
       return bandAndWords(placement, appearance.text, appearance.colour, 'rgba(14, 26, 21, 0.55)')
     case 'alerts':

@@ -7,21 +7,26 @@ import { useShowStore } from '~/stores/show'
 const emit = defineEmits<{ choose: [] }>()
 const store = useShowStore()
 
+const kept = computed(() =>
+  store.isKept
+    ? 'Your edit is kept in this browser'
+    : 'The browser has no room to keep your edit: leave this tab open',
+)
 const message = computed(() => {
   const state = store.saveState
   switch (state.name) {
     case 'waiting':
       return {
-        words: `${state.words}. Not saved yet, kept in this browser; trying again by itself.`,
+        words: `${state.words}. Not saved yet; trying again by itself. ${kept.value}.`,
       }
     case 'changed elsewhere':
       return {
-        words: 'Not saved: the show was changed elsewhere. Your edit is kept in this browser.',
+        words: `Not saved: the show was changed elsewhere. ${kept.value}.`,
         action: { label: 'Choose what to keep', run: () => emit('choose') },
       }
     case 'refused':
       return {
-        words: `${state.words} Your edit is kept in this browser.`,
+        words: `${state.words} ${kept.value}.`,
         action: { label: 'Try again', run: () => void store.save() },
       }
     default:

@@ -54,6 +54,7 @@ onBeforeUnmount(() => store.close())
 useEventListener(window, 'beforeunload', (event) => {
   if (store.isOpen && store.isUnsaved) event.preventDefault()
 })
+useEventListener(window, 'pagehide', () => store.keep())
 useHead({ title: () => (store.isOpen ? `${store.show.title} · Green Mantle` : 'Green Mantle') })
 
 offerCommands([
