@@ -35,6 +35,8 @@ describe('the document', () => {
       'scenes,0,layers,0,sourceId',
     ],
     ['an identifier twice', (show) => (show.sources[1]!.id = show.sources[0]!.id), 'sources,1,id'],
+    ['a day that is none', (show) => (show.startsAt = '2026-02-30T20:00'), 'startsAt'],
+    ['a time zone that is none', (show) => (show.timeZone = 'Nowhere/Land'), 'timeZone'],
     [
       'an odd side',
       (show) => (show.canvasPair.landscape.width = 1921),

@@ -41,8 +41,25 @@ function reportRepeatedIdentifiers(
   })
 }
 
+/** Whether a wall-clock time names a day that the calendar has. */
+function isCalendarDay(wallClock: string): boolean {
+  const day = wallClock.slice(0, 10)
+  const read = new Date(`${day}T00:00:00Z`)
+  return !Number.isNaN(read.getTime()) && read.toISOString().startsWith(day)
+}
+
+function isTimeZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en-GB', { timeZone: name }).resolvedOptions().timeZone !== ''
+  } catch {
+    return false
+  }
+}
+
 export const showSchema = showShape.superRefine((show, context) => {
   const report: Report = (path, message) => context.addIssue({ code: 'custom', path, message })
+  if (!isCalendarDay(show.startsAt)) report(['startsAt'], `there is no day ${show.startsAt}`)
+  if (!isTimeZone(show.timeZone)) report(['timeZone'], `there is no time zone "${show.timeZone}"`)
   reportRepeatedIdentifiers(show.sources, ['sources'], report)
   reportRepeatedIdentifiers(show.scenes, ['scenes'], report)
   reportRepeatedIdentifiers(show.destinations, ['destinations'], report)
