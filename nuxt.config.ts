@@ -24,6 +24,9 @@ export default defineNuxtConfig({
   devtools: { enabled: false },
   // The workbench lives in the browser: it holds the edited show, which no server render could know.
   ssr: false,
+  // The development server of this Nuxt does not start without a server entry, so there every page is
+  // sent to the browser unrendered by rule instead.
+  $development: { ssr: true, routeRules: { '/**': { ssr: false } } },
   imports: { autoImport: false },
   components: false,
   modules: ['@pinia/nuxt', 'nuxt-security'],
