@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sampleRateInWords } from '@green-mantle/core/fit'
 import {
   audioSampleRatesHz,
   codecs,
@@ -72,7 +73,7 @@ const rateTypes = [
 ] as const
 const rates = framesPerSecondChoices.map((value) => ({ value, label: `${value}` }))
 const codecChoices = codecs.map((value) => ({ value, label: codecNames[value] }))
-const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: `${value / 1000} kHz` }))
+const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: sampleRateInWords(value) }))
 const starts = startProcedures.map((value) => ({ value, label: value }))
 const ladders = ([1, 2, 3] as const).map((value) => ({
   value,

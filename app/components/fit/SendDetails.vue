@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sampleRateInWords } from '@green-mantle/core/fit'
 import { pictureScore, scoreWord } from '@green-mantle/core/media'
 import { wireSecond } from '@green-mantle/core/network'
 import { audioSampleRatesHz, type Effort, efforts, type Rendition } from '@green-mantle/core/show'
@@ -20,7 +21,7 @@ function set(changes: Partial<Rendition>): void {
 }
 
 const effortChoices = efforts.map((value) => ({ value, label: value }))
-const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: `${value / 1000} kHz` }))
+const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: sampleRateInWords(value) }))
 
 const wireParts = computed(() => {
   const second = wireSecond(props.row.rendition, props.row.destination.protocol)
