@@ -1,4 +1,4 @@
-import type { Destination, Rendition, Rules } from '@green-mantle/core/show'
+import type { CoverZone, Destination, Rendition, Rules, ViewingMode } from '@green-mantle/core/show'
 
 const rendition = (id: string, settings: Partial<Rendition>): Rendition => ({
   id,
@@ -31,6 +31,20 @@ const rules = (settings: Partial<Rules>): Rules => ({
   ...settings,
 })
 
+const zone = (
+  mode: ViewingMode,
+  name: string,
+  [x, y, width, height]: readonly [number, number, number, number],
+): CoverZone => ({
+  id: `${mode}-${name}`.replaceAll(/[^a-z-]/g, '-'),
+  name,
+  mode,
+  x,
+  y,
+  width,
+  height,
+})
+
 /** The demo's destinations; every one of them is invented. */
 export const demoDestinations: Destination[] = [
   {
@@ -42,6 +56,7 @@ export const demoDestinations: Destination[] = [
     protocol: 'rtmps',
     on: true,
     viewers: ['desk', 'tv'],
+    coverZones: [],
     rules: rules({
       codecs: ['h264', 'hevc', 'av1'],
       sizes: { type: 'up to', width: 2560, height: 1440 },
@@ -60,6 +75,14 @@ export const demoDestinations: Destination[] = [
     protocol: 'rtmps',
     on: true,
     viewers: ['phone'],
+    coverZones: [
+      zone('feed', 'title', [0.02, 0.02, 0.58, 0.06]),
+      zone('feed', 'comments', [0.02, 0.68, 0.7, 0.29]),
+      zone('feed', 'buttons', [0.84, 0.52, 0.14, 0.45]),
+      zone('full screen', 'title', [0.02, 0.02, 0.58, 0.06]),
+      zone('full screen', 'comments', [0.02, 0.76, 0.66, 0.21]),
+      zone('full screen', 'gifts', [0.02, 0.66, 0.42, 0.08]),
+    ],
     rules: rules({
       sizes: {
         type: 'one of',
@@ -95,6 +118,7 @@ export const demoDestinations: Destination[] = [
     protocol: 'rtmps',
     on: true,
     viewers: ['desk'],
+    coverZones: [],
     rules: rules({
       sizes: { type: 'one of', sizes: [{ width: 1280, height: 720 }] },
       framesPerSecond: { type: 'one of', choices: [30] },
@@ -119,6 +143,10 @@ export const demoDestinations: Destination[] = [
     protocol: 'rtmps',
     on: false,
     viewers: ['phone'],
+    coverZones: [
+      zone('full screen', 'title', [0.02, 0.03, 0.4, 0.1]),
+      zone('phone turned', 'comments', [0.64, 0.2, 0.34, 0.7]),
+    ],
     rules: rules({ mostVideoBitrateKbps: 6400 }),
     renditions: [
       rendition('tallstory-wide-1', {
@@ -137,6 +165,11 @@ export const demoDestinations: Destination[] = [
     protocol: 'rtmps',
     on: false,
     viewers: ['phone'],
+    coverZones: [
+      zone('feed', 'title', [0.03, 0.88, 0.7, 0.09]),
+      zone('feed', 'buttons', [0.86, 0.55, 0.12, 0.4]),
+      zone('full screen', 'comments', [0.03, 0.74, 0.72, 0.23]),
+    ],
     rules: rules({
       sizes: { type: 'up to', width: 1080, height: 1920 },
       framesPerSecond: { type: 'up to', most: 30 },
@@ -153,6 +186,7 @@ export const demoDestinations: Destination[] = [
     protocol: 'srt',
     on: false,
     viewers: ['desk'],
+    coverZones: [],
     rules: rules({ mostVideoBitrateKbps: 10_000 }),
     renditions: [
       rendition('relayhouse-1', { framesPerSecond: 60, effort: 'fine', videoBitrateKbps: 6000 }),
@@ -167,6 +201,10 @@ export const demoDestinations: Destination[] = [
     protocol: 'rtmps',
     on: false,
     viewers: ['phone'],
+    coverZones: [
+      zone('feed', 'comments', [0.02, 0.72, 0.64, 0.24]),
+      zone('full screen', 'comments', [0.02, 0.72, 0.64, 0.24]),
+    ],
     rules: rules({
       sizes: { type: 'one of', sizes: [{ width: 1080, height: 1920 }] },
       framesPerSecond: { type: 'one of', choices: [30, 60] },
@@ -192,6 +230,7 @@ export const demoDestinations: Destination[] = [
     protocol: 'rtmp',
     on: false,
     viewers: ['desk', 'phone'],
+    coverZones: [],
     rules: rules({ mostVideoBitrateKbps: 4000, mostRenditions: 3 }),
     renditions: [
       rendition('rookery-1', { width: 1280, height: 720, videoBitrateKbps: 3000 }),

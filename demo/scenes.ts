@@ -9,6 +9,8 @@ export const demoSources: Source[] = [
     nativeHeight: 1080,
     nativeFramesPerSecond: 30,
     appearance: { type: 'drawing', drawing: 'bench-camera' },
+    focus: { x: 480, y: 120, width: 760, height: 840 },
+    chromaKey: null,
   },
   {
     id: 'petal-macro',
@@ -18,6 +20,8 @@ export const demoSources: Source[] = [
     nativeHeight: 2160,
     nativeFramesPerSecond: 30,
     appearance: { type: 'drawing', drawing: 'petal-macro' },
+    focus: { x: 1330, y: 480, width: 1180, height: 1200 },
+    chromaKey: null,
   },
   {
     id: 'growth-chart',
@@ -27,6 +31,8 @@ export const demoSources: Source[] = [
     nativeHeight: 1440,
     nativeFramesPerSecond: 60,
     appearance: { type: 'drawing', drawing: 'growth-chart' },
+    focus: null,
+    chromaKey: null,
   },
   {
     id: 'glasshouse',
@@ -36,6 +42,8 @@ export const demoSources: Source[] = [
     nativeHeight: 2160,
     nativeFramesPerSecond: null,
     appearance: { type: 'drawing', drawing: 'glasshouse-night' },
+    focus: null,
+    chromaKey: null,
   },
   {
     id: 'caption',
@@ -44,7 +52,18 @@ export const demoSources: Source[] = [
     nativeWidth: 900,
     nativeHeight: 120,
     nativeFramesPerSecond: null,
-    appearance: { type: 'text', text: 'A flower that opens for one night', colour: '#fffdf6' },
+    appearance: {
+      type: 'text',
+      text: 'A flower that opens for one night',
+      colour: '#fffdf6',
+      font: 'Literata',
+      weight: 600,
+      sizePixels: 52,
+      wrap: true,
+      band: true,
+    },
+    focus: null,
+    chromaKey: null,
   },
   {
     id: 'alerts',
@@ -54,6 +73,8 @@ export const demoSources: Source[] = [
     nativeHeight: 120,
     nativeFramesPerSecond: null,
     appearance: { type: 'alerts', text: 'Ines gave to the seed fund' },
+    focus: null,
+    chromaKey: null,
   },
   {
     id: 'seed-fund',
@@ -63,6 +84,8 @@ export const demoSources: Source[] = [
     nativeHeight: 110,
     nativeFramesPerSecond: null,
     appearance: { type: 'goal bar', label: 'Seed fund 62 %', percent: 62 },
+    focus: null,
+    chromaKey: null,
   },
 ]
 
@@ -85,6 +108,9 @@ const placement = (
     trim,
     shown: box !== null,
     locked,
+    opacityPercent: 100,
+    cornerRadius: null,
+    dressed: true,
   }
 }
 
@@ -109,6 +135,8 @@ export const demoScenes: Scene[] = [
   {
     id: 'petals-wide',
     name: 'Petals wide',
+    role: null,
+    verticalOf: null,
     layers: [
       layer('petals-wide', 'seed-fund', [1330, 900, 530, 110], [60, 1360, 560, 110]),
       layer('petals-wide', 'bench-camera', [60, 640, 660, 371], [0, 0, 1080, 608]),
@@ -126,6 +154,8 @@ export const demoScenes: Scene[] = [
   {
     id: 'bench-talk',
     name: 'Bench talk',
+    role: null,
+    verticalOf: null,
     layers: [
       layer('bench-talk', 'alerts', [680, 60, 560, 120], [260, 1180, 560, 120]),
       layer('bench-talk', 'caption', [510, 930, 900, 120], [90, 640, 900, 120]),
@@ -142,6 +172,8 @@ export const demoScenes: Scene[] = [
   {
     id: 'growth-chart-scene',
     name: 'Growth chart',
+    role: null,
+    verticalOf: null,
     layers: [
       layer('growth-chart-scene', 'bench-camera', [1340, 720, 540, 304], [0, 0, 1080, 608]),
       layer('growth-chart-scene', 'growth-chart', [0, 0, 1920, 1080], [0, 656, 1080, 608]),
@@ -153,6 +185,8 @@ export const demoScenes: Scene[] = [
   {
     id: 'starting-soon',
     name: 'Starting soon',
+    role: 'starting',
+    verticalOf: null,
     layers: [
       layer('starting-soon', 'caption', [360, 470, 1200, 160], [60, 880, 960, 128]),
       layer('starting-soon', 'glasshouse', [0, 0, 1920, 1080], [0, 0, 1080, 1920], {

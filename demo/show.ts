@@ -1,4 +1,4 @@
-import type { Show } from '@green-mantle/core/show'
+import { type Show, usualDressing, usualTransition } from '@green-mantle/core/show'
 import { demoDestinations } from './destinations'
 import { demoLine } from './line'
 import { demoScenes, demoSources } from './scenes'
@@ -17,6 +17,8 @@ export const demoShow: Show = {
   },
   sources: demoSources,
   scenes: demoScenes,
+  transition: usualTransition,
+  dressing: usualDressing,
   line: demoLine,
   destinations: demoDestinations,
 }

@@ -63,3 +63,43 @@ export function scaledTo(
 export function turnedByQuarter(placement: Placement): Placement {
   return withBox(placement, { turnDegrees: placement.turnDegrees + 90 })
 }
+
+/** Covers the whole canvas, whatever that does to the proportions; the turn is taken back. */
+export function stretched(placement: Placement, canvas: Size): Placement {
+  return withBox(placement, { x: 0, y: 0, ...canvas, turnDegrees: 0 })
+}
+
+/** Gives a placement back the proportions of the part of the source that it shows, about its middle, by its width. */
+export function inProportion(placement: Placement, native: Size): Placement {
+  const used = usedPart(native, placement.trim)
+  const height = (placement.width * used.height) / used.width
+  return withBox(placement, { height, y: placement.y + (placement.height - height) / 2 })
+}
+
+/**
+ * A placement that stands on one canvas as another does on the other: same trim, flip, turn, opacity
+ * and corners, in the same place relative to the middle, scaled by the ratio of the canvases' shorter
+ * sides. Whether it is shown and locked stays its own.
+ */
+export function sameAs(
+  placement: Placement,
+  other: Placement,
+  canvas: Size,
+  otherCanvas: Size,
+): Placement {
+  const scale =
+    Math.min(canvas.width, canvas.height) / Math.min(otherCanvas.width, otherCanvas.height)
+  const width = other.width * scale
+  const height = other.height * scale
+  const across = (other.x + other.width / 2) / otherCanvas.width
+  const down = (other.y + other.height / 2) / otherCanvas.height
+  return withBox(
+    {
+      ...other,
+      cornerRadius: other.cornerRadius === null ? null : other.cornerRadius * scale,
+      shown: placement.shown,
+      locked: placement.locked,
+    },
+    { width, height, x: across * canvas.width - width / 2, y: down * canvas.height - height / 2 },
+  )
+}

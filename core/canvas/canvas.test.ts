@@ -1,43 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Placement, Size } from '../show'
+import type { Size } from '../show'
 import { centred, moved, scaledTo, turnedByQuarter, withBox } from './arrange'
 import { placementOnNewSize } from './canvasSize'
 import { captionFontSize, cropOf, displayScale, goalBarParts, shownSourceWidth } from './content'
 import { boundsOf, boxFromNode, cornersOf, isOffCanvas, middleOf } from './geometry'
 import { sharpness } from './sharpness'
+import { anyPlacement, anyTrim as trim, nativeSize, placed } from './testPlacements'
 import { sourceToCanvas, usedPart, withTrim } from './trim'
 
-const native: Size = { width: 1920, height: 1080 }
+const native = nativeSize
 const canvas: Size = { width: 1080, height: 1920 }
-const placement = (changes: Partial<Placement> = {}): Placement => ({
-  x: 60,
-  y: 640,
-  width: 960,
-  height: 540,
-  turnDegrees: 0,
-  flippedAcross: false,
-  flippedDown: false,
-  trim: { left: 0, top: 0, right: 0, bottom: 0 },
-  shown: true,
-  locked: false,
-  ...changes,
-})
-
-const pixel = (most: number) => fc.integer({ min: 0, max: most })
-const trim = fc.record({ left: pixel(900), right: pixel(900), top: pixel(500), bottom: pixel(500) })
-const anyPlacement = fc
-  .record({
-    x: fc.integer({ min: -2000, max: 2000 }),
-    y: fc.integer({ min: -2000, max: 2000 }),
-    width: fc.integer({ min: 20, max: 4000 }),
-    height: fc.integer({ min: 20, max: 4000 }),
-    turnDegrees: fc.integer({ min: -360, max: 360 }),
-    flippedAcross: fc.boolean(),
-    flippedDown: fc.boolean(),
-    trim,
-  })
-  .map((changes) => placement(changes))
+const placement = placed
 
 describe('corners and bounds', () => {
   it('turns clockwise about the middle', () => {
@@ -50,9 +24,9 @@ describe('corners and bounds', () => {
 
   it('keeps middle and area, whatever the turn', () => {
     fc.assert(
-      fc.property(anyPlacement, (placed) => {
-        const corners = cornersOf(placed)
-        const middle = middleOf(placed)
+      fc.property(anyPlacement, (some) => {
+        const corners = cornersOf(some)
+        const middle = middleOf(some)
         expect(corners.reduce((sum, { x }) => sum + x, 0) / 4).toBeCloseTo(middle.x, 6)
         expect(corners.reduce((sum, { y }) => sum + y, 0) / 4).toBeCloseTo(middle.y, 6)
         // Shoelace formula.
@@ -60,7 +34,7 @@ describe('corners and bounds', () => {
           const next = corners[(index + 1) % 4]!
           return sum + x * next.y - next.x * y
         }, 0)
-        expect(Math.abs(doubled) / 2).toBeCloseTo(placed.width * placed.height, 3)
+        expect(Math.abs(doubled) / 2).toBeCloseTo(some.width * some.height, 3)
       }),
     )
   })
@@ -88,14 +62,20 @@ describe('corners and bounds', () => {
 describe('trim', () => {
   it('keeps what stays visible where it is', () => {
     fc.assert(
-      fc.property(anyPlacement, trim, pixel(1920), pixel(1080), (placed, wanted, x, y) => {
-        const after = withTrim(placed, native, wanted)
-        // A placement is never thinner than a pixel, at which its scale may change.
-        fc.pre(after.width > 1 && after.height > 1)
-        const before = sourceToCanvas(placed, native, { x, y })
-        const now = sourceToCanvas(after, native, { x, y })
-        expect(Math.hypot(now.x - before.x, now.y - before.y)).toBeLessThan(1e-4)
-      }),
+      fc.property(
+        anyPlacement,
+        trim,
+        fc.integer({ min: 0, max: 1920 }),
+        fc.integer({ min: 0, max: 1080 }),
+        (placed, wanted, x, y) => {
+          const after = withTrim(placed, native, wanted)
+          // A placement is never thinner than a pixel, at which its scale may change.
+          fc.pre(after.width > 1 && after.height > 1)
+          const before = sourceToCanvas(placed, native, { x, y })
+          const now = sourceToCanvas(after, native, { x, y })
+          expect(Math.hypot(now.x - before.x, now.y - before.y)).toBeLessThan(1e-4)
+        },
+      ),
     )
   })
 

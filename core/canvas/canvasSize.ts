@@ -11,14 +11,36 @@ export function placementOnNewSize(placement: Placement, before: Size, after: Si
     ...placement,
     width,
     height,
+    cornerRadius: placement.cornerRadius === null ? null : placement.cornerRadius * scale,
     x: after.width / 2 + middleAcross * scale - width / 2,
     y: after.height / 2 + middleDown * scale - height / 2,
   }
 }
 
-/** Changes the size of one canvas, in pixels, and scales every scene's arrangement on it along. */
-export function withCanvasSize(show: Show, canvas: CanvasName, size: Size): Show {
+export const arrangementsOnResize = ['scale along', 'keep pixels'] as const
+export type ArrangementOnResize = (typeof arrangementsOnResize)[number]
+
+/** Keeps a placement's size and its distance from the middle of the canvas. */
+function placementWithSamePixels(placement: Placement, before: Size, after: Size): Placement {
+  return {
+    ...placement,
+    x: placement.x + (after.width - before.width) / 2,
+    y: placement.y + (after.height - before.height) / 2,
+  }
+}
+
+/**
+ * Changes the size of one canvas, in pixels. Every scene's arrangement on it is scaled along, or
+ * keeps its pixels about the middle.
+ */
+export function withCanvasSize(
+  show: Show,
+  canvas: CanvasName,
+  size: Size,
+  how: ArrangementOnResize = 'scale along',
+): Show {
   const before = show.canvasPair[canvas]
+  const onNewSize = how === 'scale along' ? placementOnNewSize : placementWithSamePixels
   return {
     ...show,
     canvasPair: { ...show.canvasPair, [canvas]: { width: size.width, height: size.height } },
@@ -26,7 +48,7 @@ export function withCanvasSize(show: Show, canvas: CanvasName, size: Size): Show
       ...scene,
       layers: scene.layers.map((layer) => ({
         ...layer,
-        [canvas]: placementOnNewSize(layer[canvas], before, size),
+        [canvas]: onNewSize(layer[canvas], before, size),
       })),
     })),
   }

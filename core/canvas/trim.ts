@@ -27,6 +27,66 @@ export function sourceToCanvas(placement: Placement, native: Size, pixel: Point)
   return { x: middle.x + x, y: middle.y + y }
 }
 
+/** Which pixel of the source stands at a point of the canvas; the inverse of `sourceToCanvas`. */
+export function canvasToSource(placement: Placement, native: Size, point: Point): Point {
+  const used = usedPart(native, placement.trim)
+  const middle = middleOf(placement)
+  const { x, y } = turned({ x: point.x - middle.x, y: point.y - middle.y }, -placement.turnDegrees)
+  const across = (placement.flippedAcross ? -x : x) / placement.width + 0.5
+  const down = (placement.flippedDown ? -y : y) / placement.height + 0.5
+  return { x: used.x + across * used.width, y: used.y + down * used.height }
+}
+
+export const edges = ['left', 'top', 'right', 'bottom'] as const
+export type Edge = (typeof edges)[number]
+
+/**
+ * The edge of the source that lies nearest to a point, if it is within a distance in canvas pixels.
+ * A flipped placement's left edge shows the source's right one.
+ */
+export function edgeNear(
+  placement: Placement,
+  native: Size,
+  point: Point,
+  withinPixels: number,
+): Edge | undefined {
+  const used = usedPart(native, placement.trim)
+  const pixel = canvasToSource(placement, native, point)
+  const across = placement.width / used.width
+  const down = placement.height / used.height
+  const distances: Record<Edge, number> = {
+    left: Math.abs(pixel.x - used.x) * across,
+    right: Math.abs(pixel.x - used.x - used.width) * across,
+    top: Math.abs(pixel.y - used.y) * down,
+    bottom: Math.abs(pixel.y - used.y - used.height) * down,
+  }
+  const margin = { x: withinPixels / across, y: withinPixels / down }
+  const isBeside =
+    pixel.x >= used.x - margin.x &&
+    pixel.x <= used.x + used.width + margin.x &&
+    pixel.y >= used.y - margin.y &&
+    pixel.y <= used.y + used.height + margin.y
+  if (!isBeside) return undefined
+  const [nearest] = [...edges].sort((a, b) => distances[a] - distances[b])
+  return nearest && distances[nearest] <= withinPixels ? nearest : undefined
+}
+
+/** The trim that puts one edge of the source at a point of the canvas, in whole source pixels. */
+export function trimmedTo(placement: Placement, native: Size, edge: Edge, point: Point): Trim {
+  const pixel = canvasToSource(placement, native, point)
+  const wanted = {
+    left: pixel.x,
+    top: pixel.y,
+    right: native.width - pixel.x,
+    bottom: native.height - pixel.y,
+  }[edge]
+  return allowedTrim(
+    native,
+    { ...placement.trim, [edge]: Math.round(Math.max(0, wanted)) },
+    placement.trim,
+  )
+}
+
 /** Holds each side at zero or more, and leaves at least one pixel of the source. */
 function allowedTrim(native: Size, wanted: Trim, before: Trim): Trim {
   const pair = (low: number, high: number, lowBefore: number, length: number): [number, number] => {

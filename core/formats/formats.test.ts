@@ -41,11 +41,11 @@ describe('show file', () => {
   const changed = (from: string, to: string) => text.replace(from, to)
   it.each([
     ['damaged', text.slice(0, 400), /^line \d+, column \d+$/],
-    ['damaged', text.replace('"version": 1,', '"version": 1,,'), /^line 3, column 16$/],
+    ['damaged', text.replace('"version": 2,', '"version": 2,,'), /^line 3, column 16$/],
     ['damaged', '', /./],
     ['not a show', '{"format":"other","version":1}', /^format$/],
     ['not a show', '[1, 2]', /^format$/],
-    ['too new', changed('"version": 1', '"version": 2'), /^version$/],
+    ['too new', changed('"version": 2', '"version": 3'), /^version$/],
     ['too large', ' '.repeat(showFileLimitBytes + 1), /whole file/],
     [
       'breaks the schema',
@@ -87,7 +87,7 @@ describe('show file', () => {
 describe('published schema', () => {
   it('is what the schemas say now (npm run schemas writes it)', () => {
     const published = readFileSync(
-      new URL('../../public/schemas/show-1.schema.json', import.meta.url),
+      new URL('../../public/schemas/show-2.schema.json', import.meta.url),
       'utf8',
     )
     expect(JSON.parse(published)).toEqual(JSON.parse(JSON.stringify(showFileJsonSchema())))

@@ -1,10 +1,11 @@
 import { parse, type ParseError, printParseErrorCode } from 'jsonc-parser'
 import { z } from 'zod'
 import { type Problem, problemsFrom, type Show, showSchema, showShape } from '../show'
+import { upgradedShow } from './showFileUpgrade'
 
 export const showFileFormat = 'green-mantle-show'
 /** Raised when the shape of the file changes; older files are then brought up to date on reading. */
-export const showFileVersion = 1
+export const showFileVersion = 2
 export const showFileLimitBytes = 4_000_000
 export const showFileExtension = '.show.json'
 
@@ -91,7 +92,9 @@ export function readShowFile(text: string): ReadShowResult {
     return failure('too large', 'the whole file', `a show file has at most ${limit}`)
   const json = readJson(text)
   if (!json.ok) return json
-  const head = z.object({ format: z.string(), version: z.number() }).safeParse(json.value)
+  const head = z
+    .object({ format: z.string(), version: z.int().min(1), show: z.unknown() })
+    .safeParse(json.value)
   if (!head.success || head.data.format !== showFileFormat)
     return failure('not a show', 'format', `"format" has to be "${showFileFormat}"`)
   if (head.data.version > showFileVersion)
@@ -100,7 +103,16 @@ export function readShowFile(text: string): ReadShowResult {
       'version',
       `this is version ${head.data.version}; versions up to ${showFileVersion} can be read here`,
     )
-  const file = showFileShape.safeParse(json.value)
+  const { version, show: content } = head.data
+  const file = showFileShape.safeParse(
+    version === showFileVersion
+      ? json.value
+      : {
+          ...(json.value as object),
+          version: showFileVersion,
+          show: upgradedShow(content, version),
+        },
+  )
   if (!file.success)
     return { ok: false, reason: 'breaks the schema', problems: problemsFrom(file.error) }
   const show = showSchema.safeParse(file.data.show)

@@ -158,18 +158,33 @@ function insertMissing(order: readonly string[], other: readonly string[]): stri
   return result
 }
 
-/** Takes out layers whose source is gone, as can happen when one side removed it and the other used it. */
+/**
+ * Takes out layers whose source is gone, ends the sharing of a vertical whose scene is gone or shares
+ * itself, and leaves each role to one scene, as is needed when each side changed one end.
+ */
 export function withoutOrphans<
   Document extends {
     sources: { id: string }[]
-    scenes: { layers: { sourceId: string }[] }[]
+    scenes: {
+      id: string
+      role: string | null
+      verticalOf: string | null
+      layers: { sourceId: string }[]
+    }[]
   },
 >(document: Document): Document {
   const known = new Set(document.sources.map(({ id }) => id))
+  const ownVerticals = new Set(
+    document.scenes.filter(({ verticalOf }) => verticalOf === null).map(({ id }) => id),
+  )
+  const roles = document.scenes.map(({ role }) => role)
   return {
     ...document,
-    scenes: document.scenes.map((scene) => ({
+    scenes: document.scenes.map((scene, index) => ({
       ...scene,
+      role: scene.role !== null && roles.indexOf(scene.role) === index ? scene.role : null,
+      verticalOf:
+        scene.verticalOf !== null && ownVerticals.has(scene.verticalOf) ? scene.verticalOf : null,
       layers: scene.layers.filter(({ sourceId }) => known.has(sourceId)),
     })),
   }

@@ -1,9 +1,10 @@
 import type { CanvasName, CanvasPair, Size } from './canvasPair'
 import type { Destination, Rules } from './destination'
+import { type Dressing, ourDressings } from './dressing'
 import type { MakeIdentifier } from './identifier'
 import { headroomLimitsPercent } from './line'
 import type { Rendition } from './rendition'
-import type { Placement, Scene } from './scene'
+import type { Placement, Scene, Transition } from './scene'
 import type { Show } from './show'
 import type { Source, SourceKind } from './source'
 
@@ -58,6 +59,7 @@ export function newDestination(
     protocol: 'rtmps',
     on: true,
     viewers: [canvas === 'landscape' ? 'desk' : 'phone'],
+    coverZones: [],
     rules: newRules(canvas),
     renditions: [newRendition(makeIdentifier(), canvas)],
   }
@@ -79,6 +81,9 @@ export function newPlacement(native: Size, canvas: Size, shown: boolean): Placem
     trim: { left: 0, top: 0, right: 0, bottom: 0 },
     shown,
     locked: false,
+    opacityPercent: 100,
+    cornerRadius: null,
+    dressed: true,
   }
 }
 
@@ -86,56 +91,57 @@ type SourceStart = Pick<
   Source,
   'nativeWidth' | 'nativeHeight' | 'nativeFramesPerSecond' | 'appearance'
 >
+const drawn = (
+  drawing: string,
+  nativeWidth: number,
+  nativeHeight: number,
+  nativeFramesPerSecond: number | null,
+): SourceStart => ({
+  nativeWidth,
+  nativeHeight,
+  nativeFramesPerSecond,
+  appearance: { type: 'drawing', drawing },
+})
+const made = (
+  nativeWidth: number,
+  nativeHeight: number,
+  appearance: Source['appearance'],
+): SourceStart => ({ nativeWidth, nativeHeight, nativeFramesPerSecond: null, appearance })
 
 /** What a new source of each kind is like. The drawings are stand-ins that ship with the application. */
-export const newSourceStarts = {
-  camera: {
-    nativeWidth: 1920,
-    nativeHeight: 1080,
-    nativeFramesPerSecond: 30,
-    appearance: { type: 'drawing', drawing: 'stand-in-camera' },
-  },
-  screen: {
-    nativeWidth: 1920,
-    nativeHeight: 1080,
-    nativeFramesPerSecond: 60,
-    appearance: { type: 'drawing', drawing: 'stand-in-screen' },
-  },
-  picture: {
-    nativeWidth: 1920,
-    nativeHeight: 1080,
-    nativeFramesPerSecond: null,
-    appearance: { type: 'drawing', drawing: 'glasshouse-night' },
-  },
-  text: {
-    nativeWidth: 900,
-    nativeHeight: 120,
-    nativeFramesPerSecond: null,
-    appearance: { type: 'text', text: 'A caption', colour: '#fffdf6' },
-  },
-  colour: {
-    nativeWidth: 1920,
-    nativeHeight: 1080,
-    nativeFramesPerSecond: null,
-    appearance: { type: 'colour', colour: '#2f5d3a' },
-  },
-  alerts: {
-    nativeWidth: 560,
-    nativeHeight: 120,
-    nativeFramesPerSecond: null,
-    appearance: { type: 'alerts', text: 'A new follower' },
-  },
-  'goal bar': {
-    nativeWidth: 560,
-    nativeHeight: 110,
-    nativeFramesPerSecond: null,
-    appearance: { type: 'goal bar', label: 'Goal', percent: 40 },
-  },
-} as const satisfies Partial<Record<SourceKind, SourceStart>>
-/** The kinds that can be added by hand. */
-export type NewSourceKind = keyof typeof newSourceStarts
+export const newSourceStarts: Record<SourceKind, SourceStart> = {
+  camera: drawn('stand-in-camera', 1920, 1080, 30),
+  screen: drawn('stand-in-screen', 1920, 1080, 60),
+  window: drawn('stand-in-window', 1600, 1000, 30),
+  guest: drawn('stand-in-guest', 1280, 720, 30),
+  'web page': drawn('stand-in-web-page', 1280, 800, 60),
+  picture: drawn('glasshouse-night', 3840, 2160, null),
+  'media file': drawn('stand-in-media', 1920, 1080, 25),
+  text: made(900, 120, {
+    type: 'text',
+    text: 'A caption',
+    colour: '#fffdf6',
+    font: 'Literata',
+    weight: 600,
+    sizePixels: 56,
+    wrap: true,
+    band: true,
+  }),
+  colour: made(1920, 1080, { type: 'colour', colour: '#2f5d3a' }),
+  alerts: made(560, 120, { type: 'alerts', text: 'A new follower' }),
+  'goal bar': made(560, 110, { type: 'goal bar', label: 'Goal', percent: 40 }),
+}
 
-export const newScene = (id: string, name: string): Scene => ({ id, name, layers: [] })
+export const newScene = (id: string, name: string): Scene => ({
+  id,
+  name,
+  layers: [],
+  role: null,
+  verticalOf: null,
+})
+
+export const usualTransition: Transition = { kind: 'fade', milliseconds: 300 }
+export const usualDressing: Dressing = ourDressings[0]
 
 const usualCanvasPair = (): CanvasPair => ({
   framesPerSecond: 60,
@@ -156,6 +162,8 @@ export function newShow(
     canvasPair: usualCanvasPair(),
     sources: [],
     scenes: [newScene(makeIdentifier(), 'Scene 1')],
+    transition: usualTransition,
+    dressing: usualDressing,
     line: {
       name: 'Line',
       headroomPercent: headroomLimitsPercent.usual,

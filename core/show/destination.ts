@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { canvasNameSchema, framesPerSecondSchema, sizeSchema } from './canvasPair'
+import { coverZoneSchema } from './coverZone'
 import { identifierSchema, shortTextSchema } from './identifier'
 import {
   audioBitrateKbpsSchema,
@@ -74,6 +75,7 @@ export const destinationSchema = z.strictObject({
   on: z.boolean(),
   /** The screens its viewers watch on, the usual one first. */
   viewers: z.array(z.enum(viewerScreens)).min(1).max(3),
+  coverZones: z.array(coverZoneSchema).max(60),
   rules: rulesSchema,
   /** What it gets: one, or the steps of a ladder from the largest down. */
   renditions: z.array(renditionSchema).min(1).max(3),

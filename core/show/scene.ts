@@ -23,6 +23,11 @@ export const placementSchema = z.strictObject({
   }),
   shown: z.boolean(),
   locked: z.boolean(),
+  opacityPercent: z.number().min(0).max(100),
+  /** In canvas pixels; null follows the dressing. */
+  cornerRadius: z.number().min(0).max(16384).nullable(),
+  /** Whether it wears the show's dressing. */
+  dressed: z.boolean(),
 })
 /** Where one source stands on one canvas; x, y is the upper left corner of the unturned box in canvas pixels. */
 export type Placement = z.infer<typeof placementSchema>
@@ -37,11 +42,30 @@ export const layerSchema = z.strictObject({
 /** One source in a scene with its two placements. A source that is not on a canvas has a placement there that is not shown. */
 export type Layer = z.infer<typeof layerSchema>
 
+/** What a scene is for, besides being one of the show's scenes. */
+export const sceneRoles = ['starting', 'break', 'end'] as const
+export type SceneRole = (typeof sceneRoles)[number]
+
 export const sceneSchema = z.strictObject({
   id: identifierSchema,
   name: shortTextSchema.min(1),
   /** Front to back; the order holds on both canvases. */
   layers: z.array(layerSchema).max(200),
+  role: z.enum(sceneRoles).nullable(),
+  /**
+   * The scene whose vertical arrangement is on air with this one; null for its own. Its own is kept
+   * in its layers meanwhile.
+   */
+  verticalOf: identifierSchema.nullable(),
 })
 /** Which sources are on air, and where each stands on each of the two canvases. */
 export type Scene = z.infer<typeof sceneSchema>
+
+export const transitionKinds = ['cut', 'fade'] as const
+export const transitionSchema = z.strictObject({
+  kind: z.enum(transitionKinds),
+  /** How long a fade takes; kept, but without effect, for a cut. */
+  milliseconds: z.int().min(0).max(10_000),
+})
+/** How one scene gives way to the next, on both canvases. */
+export type Transition = z.infer<typeof transitionSchema>

@@ -3,10 +3,12 @@ import { describe, expect, it } from 'vitest'
 import {
   combineEdits,
   newShow,
-  newSourceWithLayer,
-  reorderLayers,
+  newLayer,
+  newSource,
+  reordered,
   type Show,
   showSchema,
+  sourceKinds,
   unusedSources,
   withoutOrphans,
 } from '.'
@@ -35,6 +37,30 @@ describe('the document', () => {
       'scenes,0,layers,0,sourceId',
     ],
     ['an identifier twice', (show) => (show.sources[1]!.id = show.sources[0]!.id), 'sources,1,id'],
+    [
+      'a focus beyond its source',
+      (show) => (show.sources[0]!.focus = { x: 1900, y: 0, width: 100, height: 100 }),
+      'sources,0,focus',
+    ],
+    [
+      'a vertical of a scene that is none',
+      (show) => (show.scenes[0]!.verticalOf = 'gone'),
+      'scenes,0,verticalOf',
+    ],
+    [
+      'a vertical of a scene that uses another',
+      (show) => {
+        show.scenes[0]!.verticalOf = show.scenes[1]!.id
+        show.scenes[1]!.verticalOf = show.scenes[2]!.id
+      },
+      'scenes,0,verticalOf',
+    ],
+    ['two scenes for the start', (show) => (show.scenes[0]!.role = 'starting'), 'scenes'],
+    [
+      'a cover zone beyond the picture',
+      (show) => (show.destinations[1]!.coverZones[0]!.x = 0.9),
+      'destinations,1,coverZones,0',
+    ],
     ['a day that is none', (show) => (show.startsAt = '2026-02-30T20:00'), 'startsAt'],
     ['a time zone that is none', (show) => (show.timeZone = 'Nowhere/Land'), 'timeZone'],
     [
@@ -60,25 +86,32 @@ describe('the document', () => {
 
 describe('sources in scenes', () => {
   it('adds one in the middle of both canvases, under a name of its own', () => {
-    const { source, layer } = newSourceWithLayer(demoShow, 'camera', makeIdentifier)
+    const source = newSource(demoShow, 'camera', makeIdentifier)
+    const layer = newLayer(demoShow, source, makeIdentifier)
     expect(source.name).toBe('Camera')
     expect(layer.landscape).toMatchObject({ x: 0, y: 0, width: 1920, height: 1080, shown: true })
     expect(layer.vertical).toMatchObject({ x: 0, width: 1080, height: 608, shown: true })
-    const again = newSourceWithLayer({ ...demoShow, sources: [source] }, 'camera', makeIdentifier)
-    expect(again.source.name).toBe('Camera 2')
+    const again = newSource({ sources: [source] }, 'camera', makeIdentifier)
+    expect(again.name).toBe('Camera 2')
+  })
+
+  it('adds one to a single canvas where that is wanted', () => {
+    const layer = newLayer(demoShow, demoShow.sources[0]!, makeIdentifier, ['vertical'])
+    expect([layer.landscape.shown, layer.vertical.shown]).toEqual([false, true])
+  })
+
+  it('makes every kind so that the document takes it', () => {
+    for (const kind of sourceKinds) {
+      const source = newSource(demoShow, kind, makeIdentifier)
+      const show = edited((copy) => copy.sources.push(source))
+      expect(showSchema.safeParse(show).success).toBe(true)
+    }
   })
 
   it('reorders within the list', () => {
-    const scene = demoShow.scenes[0]!
-    const ids = (layers: typeof scene.layers) => layers.map(({ sourceId }) => sourceId)
-    expect(ids(reorderLayers(scene, 0, 2))).toEqual([
-      'bench-camera',
-      'growth-chart',
-      'seed-fund',
-      'petal-macro',
-      'glasshouse',
-    ])
-    expect(ids(reorderLayers(scene, 1, -5))[0]).toBe('bench-camera')
+    expect(reordered(['a', 'b', 'c'], 0, 2)).toEqual(['b', 'c', 'a'])
+    expect(reordered(['a', 'b', 'c'], 1, -5)).toEqual(['b', 'a', 'c'])
+    expect(reordered(['a', 'b', 'c'], 7, 0)).toEqual(['a', 'b', 'c'])
   })
 
   it('knows which sources no scene uses', () => {

@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { canvasPairSchema } from './canvasPair'
 import { destinationSchema } from './destination'
+import { dressingSchema } from './dressing'
 import { shortTextSchema } from './identifier'
 import { lineSchema } from './line'
-import { sceneSchema } from './scene'
+import { sceneRoles, sceneSchema, transitionSchema } from './scene'
 import { sourceSchema } from './source'
 
 /** What the show mostly shows; it sets how many bits a clean picture needs. */
@@ -22,6 +23,8 @@ export const showShape = z.strictObject({
   canvasPair: canvasPairSchema,
   sources: z.array(sourceSchema).max(200),
   scenes: z.array(sceneSchema).min(1).max(100),
+  transition: transitionSchema,
+  dressing: dressingSchema,
   line: lineSchema,
   destinations: z.array(destinationSchema).max(50),
 })
@@ -66,6 +69,22 @@ export const showSchema = showShape.superRefine((show, context) => {
   reportRepeatedIdentifiers(show.line.samples, ['line', 'samples'], report)
   reportRepeatedIdentifiers(show.line.otherTraffic, ['line', 'otherTraffic'], report)
 
+  show.sources.forEach(({ focus, nativeWidth, nativeHeight }, index) => {
+    if (focus && (focus.x + focus.width > nativeWidth || focus.y + focus.height > nativeHeight))
+      report(['sources', index, 'focus'], 'the focus reaches beyond the source')
+  })
+  const scenesById = new Map(show.scenes.map((scene) => [scene.id, scene]))
+  show.scenes.forEach((scene, index) => {
+    if (scene.verticalOf === null) return
+    const path = ['scenes', index, 'verticalOf']
+    const shared = scenesById.get(scene.verticalOf)
+    if (!shared) report(path, `there is no scene "${scene.verticalOf}"`)
+    else if (shared === scene) report(path, 'a scene cannot share its own vertical')
+    else if (shared.verticalOf !== null) report(path, 'that scene uses the vertical of another')
+  })
+  for (const role of sceneRoles)
+    if (show.scenes.filter((scene) => scene.role === role).length > 1)
+      report(['scenes'], `more than one scene is marked as ${role}`)
   const sourcesById = new Map(show.sources.map((source) => [source.id, source]))
   show.scenes.forEach((scene, sceneIndex) => {
     reportRepeatedIdentifiers(scene.layers, ['scenes', sceneIndex, 'layers'], report)
@@ -83,6 +102,7 @@ export const showSchema = showShape.superRefine((show, context) => {
   show.destinations.forEach((destination, index) => {
     const path = ['destinations', index, 'renditions']
     reportRepeatedIdentifiers(destination.renditions, path, report)
+    reportRepeatedIdentifiers(destination.coverZones, ['destinations', index, 'coverZones'], report)
   })
 })
 /** One live event being planned. */

@@ -1,8 +1,9 @@
 import type { MakeIdentifier } from './identifier'
-import { newPlacement, newSourceStarts, type NewSourceKind } from './defaults'
-import type { Layer, Scene } from './scene'
+import type { CanvasName } from './canvasPair'
+import { newPlacement, newSourceStarts } from './defaults'
+import type { Layer } from './scene'
 import type { Show } from './show'
-import type { Source } from './source'
+import { nativeSizeOf, type Source, type SourceKind } from './source'
 
 /** A name that no source has yet: "Camera", "Camera 2", … */
 export function freeName(wanted: string, taken: readonly string[]): string {
@@ -12,31 +13,39 @@ export function freeName(wanted: string, taken: readonly string[]): string {
   return `${wanted} ${number}`
 }
 
-/** A new source of a kind, and the layer that puts it in front of a scene, shown on both canvases. */
-export function newSourceWithLayer(
-  show: Show,
-  kind: NewSourceKind,
+/** A new source of a kind, with a name of its own; `settings` override what a new one is like. */
+export function newSource(
+  show: Pick<Show, 'sources'>,
+  kind: SourceKind,
   makeIdentifier: MakeIdentifier,
-): { source: Source; layer: Layer } {
-  const label = kind[0]?.toUpperCase() + kind.slice(1)
-  const source: Source = {
-    id: makeIdentifier(),
-    name: freeName(
-      label,
-      show.sources.map(({ name }) => name),
-    ),
-    kind,
-    ...newSourceStarts[kind],
-  }
-  const native = { width: source.nativeWidth, height: source.nativeHeight }
+  settings: Partial<Omit<Source, 'id' | 'kind'>> = {},
+): Source {
+  const names = show.sources.map(({ name }) => name)
+  const label = settings.name ?? kind[0]?.toUpperCase() + kind.slice(1)
   return {
-    source,
-    layer: {
-      id: makeIdentifier(),
-      sourceId: source.id,
-      landscape: newPlacement(native, show.canvasPair.landscape, true),
-      vertical: newPlacement(native, show.canvasPair.vertical, true),
-    },
+    ...newSourceStarts[kind],
+    focus: null,
+    chromaKey: null,
+    ...settings,
+    id: makeIdentifier(),
+    kind,
+    name: freeName(label, names),
+  }
+}
+
+/** The layer that puts a source in front of a scene, at its own size in the middle, shown on the named canvases. */
+export function newLayer(
+  { canvasPair }: Pick<Show, 'canvasPair'>,
+  source: Source,
+  makeIdentifier: MakeIdentifier,
+  shownOn: readonly CanvasName[] = ['landscape', 'vertical'],
+): Layer {
+  const native = nativeSizeOf(source)
+  return {
+    id: makeIdentifier(),
+    sourceId: source.id,
+    landscape: newPlacement(native, canvasPair.landscape, shownOn.includes('landscape')),
+    vertical: newPlacement(native, canvasPair.vertical, shownOn.includes('vertical')),
   }
 }
 
@@ -44,12 +53,4 @@ export function newSourceWithLayer(
 export function unusedSources(show: Pick<Show, 'sources' | 'scenes'>): Source[] {
   const used = new Set(show.scenes.flatMap(({ layers }) => layers.map(({ sourceId }) => sourceId)))
   return show.sources.filter(({ id }) => !used.has(id))
-}
-
-/** Moves a layer to another place in the front-to-back order; the place is held within the list. */
-export function reorderLayers(scene: Scene, from: number, to: number): Layer[] {
-  const layers = [...scene.layers]
-  const [moved] = layers.splice(from, 1)
-  if (moved) layers.splice(Math.max(0, Math.min(to, layers.length)), 0, moved)
-  return layers
 }

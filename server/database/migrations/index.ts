@@ -1,7 +1,11 @@
 import type { Knex } from 'knex'
 import * as firstTables from './001-first-tables'
+import * as canvasPair from './002-canvas-pair-and-files'
 
-const migrations = [{ name: '001-first-tables', ...firstTables }]
+const migrations = [
+  { name: '001-first-tables', ...firstTables },
+  { name: '002-canvas-pair-and-files', ...canvasPair },
+]
 type Migration = (typeof migrations)[number]
 
 /** The migrations as a list of modules rather than a folder, so that they survive bundling. */

@@ -46,6 +46,9 @@ function placementRow(
     flipped_down: placed.flippedDown,
     shown: placed.shown,
     locked: placed.locked,
+    opacity_percent: placed.opacityPercent,
+    corner_radius: placed.cornerRadius,
+    dressed: placed.dressed,
     trim_left: placed.trim.left,
     trim_top: placed.trim.top,
     trim_right: placed.trim.right,
@@ -65,6 +68,9 @@ export function rowsFromShow(show: Show): ShowRows {
       frames_per_second: show.canvasPair.framesPerSecond,
       line_name: show.line.name,
       headroom_percent: show.line.headroomPercent,
+      transition_kind: show.transition.kind,
+      transition_milliseconds: show.transition.milliseconds,
+      dressing: JSON.stringify(show.dressing),
     },
     canvases: canvasNames.map((canvas) => ({ canvas, ...show.canvasPair[canvas] })),
     sources: show.sources.map((source, position) => ({
@@ -76,8 +82,16 @@ export function rowsFromShow(show: Show): ShowRows {
       native_height: source.nativeHeight,
       native_frames_per_second: source.nativeFramesPerSecond,
       appearance: JSON.stringify(source.appearance),
+      focus: source.focus && JSON.stringify(source.focus),
+      chroma_key: source.chromaKey && JSON.stringify(source.chromaKey),
     })),
-    scenes: show.scenes.map(({ id, name }, position) => ({ id, position, name })),
+    scenes: show.scenes.map(({ id, name, role, verticalOf }, position) => ({
+      id,
+      position,
+      name,
+      role,
+      vertical_of: verticalOf,
+    })),
     layers: show.scenes.flatMap((scene) =>
       scene.layers.map(({ id, sourceId }, position) => ({
         scene_id: scene.id,
@@ -118,6 +132,7 @@ export function rowsFromShow(show: Show): ShowRows {
       protocol: destination.protocol,
       is_on: destination.on,
       viewers: JSON.stringify(destination.viewers),
+      cover_zones: JSON.stringify(destination.coverZones),
       rules: JSON.stringify(destination.rules),
     })),
     renditions: show.destinations.flatMap((destination) =>
@@ -161,6 +176,9 @@ function placementFromRow(row: Row | undefined): unknown {
     },
     shown: Boolean(row.shown),
     locked: Boolean(row.locked),
+    opacityPercent: row.opacity_percent,
+    cornerRadius: row.corner_radius,
+    dressed: Boolean(row.dressed),
   }
 }
 
@@ -194,10 +212,14 @@ export function showFromRows(rows: ShowRows): Show {
       nativeHeight: row.native_height,
       nativeFramesPerSecond: row.native_frames_per_second,
       appearance: parsed(row.appearance),
+      focus: parsed(row.focus),
+      chromaKey: parsed(row.chroma_key),
     })),
     scenes: rows.scenes.map((scene) => ({
       id: scene.id,
       name: scene.name,
+      role: scene.role,
+      verticalOf: scene.vertical_of,
       layers: (layersByScene.get(String(scene.id)) ?? []).map((layer) => ({
         id: layer.id,
         sourceId: layer.source_id,
@@ -205,6 +227,11 @@ export function showFromRows(rows: ShowRows): Show {
         vertical: placementFromRow(placements.get(`${scene.id} ${layer.id} vertical`)),
       })),
     })),
+    transition: {
+      kind: rows.shows.transition_kind,
+      milliseconds: rows.shows.transition_milliseconds,
+    },
+    dressing: parsed(rows.shows.dressing),
     line: {
       name: rows.shows.line_name,
       headroomPercent: rows.shows.headroom_percent,
@@ -233,6 +260,7 @@ export function showFromRows(rows: ShowRows): Show {
       protocol: row.protocol,
       on: Boolean(row.is_on),
       viewers: parsed(row.viewers),
+      coverZones: parsed(row.cover_zones),
       rules: parsed(row.rules),
       renditions: (renditionsByDestination.get(String(row.id)) ?? []).map((rendition) => ({
         id: rendition.id,

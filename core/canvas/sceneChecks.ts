@@ -1,0 +1,209 @@
+import {
+  type CanvasName,
+  canvasNames,
+  type Destination,
+  hasOwnPixels,
+  type Layer,
+  layersOnAir,
+  nativeSizeOf,
+  type Placement,
+  type Scene,
+  type Show,
+  type Source,
+  type ViewingMode,
+} from '../show'
+import { intersection } from './convex'
+import { coveredLimit, coveredShare, isBackdrop, zoneBox } from './covered'
+import { isFocusWhole } from './focus'
+import { boundsOf, cornersOf, isOffCanvas } from './geometry'
+import { movedClear } from './moveClear'
+import { isReadable, readableShare, wordsSize } from './readable'
+import { sharpness } from './sharpness'
+import { zonesInUse } from './viewing'
+
+/** How much of a placement one destination's viewing app covers in one mode. */
+export interface Covering {
+  destination: Pick<Destination, 'id' | 'name'>
+  mode: ViewingMode
+  /** The names of the zones that do it. */
+  zones: string[]
+  share: number
+}
+
+type Shown = Pick<Show, 'canvasPair' | 'sources' | 'scenes' | 'destinations'>
+
+const byId = (sources: readonly Source[]): Map<string, Source> =>
+  new Map(sources.map((source) => [source.id, source]))
+
+/** Who covers a layer of a scene on a canvas and how much of it, the worst first; whoever leaves it clear is left out. */
+export function coveringsOf(
+  show: Shown,
+  scene: Scene,
+  layerId: string,
+  canvas: CanvasName,
+): Covering[] {
+  const layers = layersOnAir(show, scene, canvas)
+  const index = layers.findIndex(({ id }) => id === layerId)
+  const size = show.canvasPair[canvas]
+  const sources = byId(show.sources)
+  const groups = new Map<string, Covering & { boxes: ReturnType<typeof zoneBox>[] }>()
+  for (const { destination, zone } of zonesInUse(show.destinations, canvas)) {
+    const key = `${destination.id} ${zone.mode}`
+    const group = groups.get(key) ?? {
+      destination: { id: destination.id, name: destination.name },
+      mode: zone.mode,
+      zones: [],
+      share: 0,
+      boxes: [],
+    }
+    const box = zoneBox(zone, size)
+    groups.set(key, group)
+    group.boxes.push(box)
+    if ((coveredShare(layers, index, canvas, size, sources, [box]) ?? 0) > 0)
+      group.zones.push(zone.name)
+  }
+  return [...groups.values()]
+    .filter(({ zones }) => zones.length > 0)
+    .map(({ boxes, ...covering }) => ({
+      ...covering,
+      share: coveredShare(layers, index, canvas, size, sources, boxes) ?? 0,
+    }))
+    .sort((a, b) => b.share - a.share)
+}
+
+/**
+ * The nearest position of a layer on a canvas where no cover zone of a destination in use lies over
+ * it, nothing hides it and it covers nothing that it does not lie on already; null where there is
+ * none.
+ */
+export function clearPlacement(
+  show: Shown,
+  scene: Scene,
+  layerId: string,
+  canvas: CanvasName,
+): Placement | null {
+  const size = show.canvasPair[canvas]
+  const layers = layersOnAir(show, scene, canvas)
+  const index = layers.findIndex(({ id }) => id === layerId)
+  const layer = layers[index]
+  if (!layer) return null
+  const own = cornersOf(layer[canvas])
+  const inTheWay = layers.filter((other, place) => {
+    const placement = other[canvas]
+    if (other === layer || !placement.shown || isBackdrop(placement, size)) return false
+    return place < index || intersection(own, cornersOf(placement)).length === 0
+  })
+  const zones = zonesInUse(show.destinations, canvas).map(({ zone }) => zoneBox(zone, size))
+  const boxes = inTheWay.map((other) => boundsOf(other[canvas]))
+  return movedClear(layer[canvas], size, [...zones, ...boxes])
+}
+
+export type SceneCheckKind =
+  | 'covered'
+  | 'blown up'
+  | 'slower than the show'
+  | 'off the edge'
+  | 'shown nowhere'
+  | 'words too small'
+  | 'focus cut'
+
+/** One thing about a scene that its viewers would notice. */
+export interface SceneCheck {
+  kind: SceneCheckKind
+  layerId: string
+  /** null where it is so on both. */
+  canvas: CanvasName | null
+  sourceName: string
+  words: string
+  /** What can be done about it by one command. */
+  remedy: 'move it clear' | 'bring it back' | null
+}
+
+/** Anything that would show as 1.00× counts as sharp. */
+export const sharpLimit = 0.995
+
+const percent = (share: number): string => `${Math.round(share * 100)} %`
+
+const namesInWords = (names: readonly string[]): string =>
+  [...new Set(names)].join(' and ').replaceAll(/ and (?=.* and )/g, ', ')
+
+function checksOnCanvas(
+  show: Shown,
+  scene: Scene,
+  layer: Layer,
+  source: Source,
+  canvas: CanvasName,
+): SceneCheck[] {
+  const placement = layer[canvas]
+  if (!placement.shown) return []
+  const size = show.canvasPair[canvas]
+  const native = nativeSizeOf(source)
+  const check = (
+    kind: SceneCheckKind,
+    words: string,
+    remedy: SceneCheck['remedy'] = null,
+  ): SceneCheck => ({ kind, layerId: layer.id, canvas, sourceName: source.name, words, remedy })
+  if (isOffCanvas(placement, size))
+    return [check('off the edge', `stands off the ${canvas} canvas altogether`, 'bring it back')]
+  const found: SceneCheck[] = []
+  const [worst] = coveringsOf(show, scene, layer.id, canvas)
+  if (worst && worst.share > coveredLimit && !isBackdrop(placement, size))
+    found.push(
+      check(
+        'covered',
+        `is ${percent(worst.share)} under the ${namesInWords(worst.zones)} on ${worst.destination.name} (${worst.mode})`,
+        'move it clear',
+      ),
+    )
+  const sharp = sharpness(placement, native)
+  if (hasOwnPixels(source) && sharp < sharpLimit)
+    found.push(check('blown up', `is blown up ${(1 / sharp).toFixed(2)} times on ${canvas}`))
+  const words = wordsSize(placement, source)
+  if (words !== null && !isReadable(placement, source, size))
+    found.push(
+      check(
+        'words too small',
+        `has words of ${Math.round(words)} px on ${canvas}; below ${Math.ceil(readableShare * size.height)} px they can hardly be read on a phone`,
+      ),
+    )
+  if (!isFocusWhole(source.focus, native, placement.trim))
+    found.push(check('focus cut', `is trimmed into its focus on ${canvas}`))
+  return found
+}
+
+/** Everything that a viewer would notice in one scene, in front-to-back order. */
+export function sceneChecks(show: Shown & Pick<Show, 'canvasPair'>, scene: Scene): SceneCheck[] {
+  const sources = byId(show.sources)
+  const { framesPerSecond } = show.canvasPair
+  return scene.layers.flatMap((layer) => {
+    const source = sources.get(layer.sourceId)
+    if (!source) return []
+    const onBoth = (kind: SceneCheckKind, words: string): SceneCheck => ({
+      kind,
+      layerId: layer.id,
+      canvas: null,
+      sourceName: source.name,
+      words,
+      remedy: null,
+    })
+    const ownCanvases = canvasNames.filter(
+      (canvas) => canvas === 'landscape' || scene.verticalOf === null,
+    )
+    if (!ownCanvases.some((canvas) => layer[canvas].shown))
+      return [onBoth('shown nowhere', 'is shown on neither canvas in this scene')]
+    const native = source.nativeFramesPerSecond
+    const slow =
+      native !== null && native < framesPerSecond
+        ? [
+            onBoth(
+              'slower than the show',
+              `gives ${native} fps; the show runs at ${framesPerSecond}`,
+            ),
+          ]
+        : []
+    return [
+      ...ownCanvases.flatMap((canvas) => checksOnCanvas(show, scene, layer, source, canvas)),
+      ...slow,
+    ]
+  })
+}

@@ -1,0 +1,45 @@
+import { readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { usualDressing } from '../show'
+import { readShowFile, showFileVersion, writeShowFile } from '.'
+
+/** Written by the application when version 1 was the present one. */
+const version1 = readFileSync(new URL('fixtures/version-1.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 1', () => {
+  const read = readShowFile(version1)
+  const show = read.ok ? read.show : undefined
+
+  it('is read as a show of today', () => {
+    expect(read.ok).toBe(true)
+    expect(show?.dressing).toEqual(usualDressing)
+    expect(show?.scenes[0]?.layers[1]?.landscape).toMatchObject({
+      x: 60,
+      width: 660,
+      opacityPercent: 100,
+      cornerRadius: null,
+      dressed: true,
+    })
+    expect(show?.destinations.map(({ coverZones }) => coverZones)).toEqual(
+      show?.destinations.map(() => []),
+    )
+  })
+
+  it('gives its words the size at which they filled their box', () => {
+    const caption = show?.sources.find(({ id }) => id === 'caption')
+    // 900 px for 33 characters of 0.52 em.
+    expect(caption?.appearance).toMatchObject({ type: 'text', sizePixels: 52, wrap: true })
+  })
+
+  it('is written in the present version', () => {
+    expect(show && JSON.parse(writeShowFile(show)).version).toBe(showFileVersion)
+    expect(show && readShowFile(writeShowFile(show))).toEqual(read)
+  })
+
+  it('says where it is broken in spite of that', () => {
+    const broken = readShowFile(version1.replace('"x": 60,', '"x": "left",'))
+    expect(broken.ok === false && broken.problems[0]?.place).toBe(
+      'show.scenes[0].layers[0].vertical.x',
+    )
+  })
+})

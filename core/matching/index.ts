@@ -1,0 +1,2 @@
+export * from './matchCheck'
+export * from './proposals'
