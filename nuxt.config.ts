@@ -8,7 +8,9 @@ const contentSecurityPolicy = {
   'style-src': ["'self'", "'unsafe-inline'"],
   'img-src': ["'self'", 'data:', 'blob:'],
   'font-src': ["'self'"],
-  'connect-src': ["'self'"],
+  // A picture inside an SVG is read from a data: address.
+  'connect-src': ["'self'", 'data:'],
+  'media-src': ["'self'"],
   'worker-src': ["'self'"],
   'object-src': ["'none'"],
   'base-uri': ["'none'"],
@@ -46,7 +48,13 @@ export default defineNuxtConfig({
       contentSecurityPolicy,
       crossOriginEmbedderPolicy: 'require-corp',
       strictTransportSecurity: false,
-      permissionsPolicy: { camera: [], microphone: [], 'display-capture': [], geolocation: [] },
+      // Only a person's own click shows a camera or screen, and only to themselves.
+      permissionsPolicy: {
+        camera: ['self'],
+        microphone: [],
+        'display-capture': ['self'],
+        geolocation: [],
+      },
     },
     corsHandler: false,
     // The API checks sizes and contents itself and answers in application/problem+json.
@@ -54,6 +62,10 @@ export default defineNuxtConfig({
     xssValidator: false,
     rateLimiter: false,
     allowedMethodsRestricter: false,
+  },
+  // A worker's own script needs the header that the page asks of all it loads.
+  routeRules: {
+    '/_nuxt/**': { headers: { 'cross-origin-embedder-policy': 'require-corp' } },
   },
   nitro: {
     publicAssets: [{ dir: '../demo/pictures', baseURL: '/drawings', maxAge: 3600 }],
@@ -73,6 +85,8 @@ export default defineNuxtConfig({
         'echarts/renderers',
         'vue-echarts',
         'immer',
+        'comlink',
+        'mediabunny',
         'luxon',
         'tinykeys',
         'vue-draggable-plus',

@@ -6,8 +6,8 @@ import {
 } from '@green-mantle/core/formats'
 import type { Show } from '@green-mantle/core/show'
 
-function download(name: string, type: string, text: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type }))
+export function download(name: string, type: string, content: BlobPart): void {
+  const address = URL.createObjectURL(new Blob([content], { type }))
   const anchor = document.createElement('a')
   anchor.href = address
   anchor.download = name
@@ -42,22 +42,26 @@ export function downloadSettingsSheet(show: Show): void {
   )
 }
 
-/** Asks for a file and gives its text; null where the person thought better of it. */
-export function chooseTextFile(accept: string): Promise<{ name: string; text: string } | null> {
-  return new Promise((resolve, reject) => {
+/** Asks for a file; null where the person thought better of it. */
+export function chooseFile(accept: string): Promise<File | null> {
+  return new Promise((resolve) => {
     const input = document.createElement('input')
     input.type = 'file'
     input.accept = accept
     input.addEventListener('cancel', () => resolve(null))
-    input.addEventListener('change', () => {
-      const file = input.files?.[0]
-      if (!file) return resolve(null)
-      // One byte over the limit is enough for the reader to refuse it; the rest need not be read.
-      file
-        .slice(0, showFileLimitBytes + 1)
-        .text()
-        .then((text) => resolve({ name: file.name, text }), reject)
-    })
+    input.addEventListener('change', () => resolve(input.files?.[0] ?? null))
     input.click()
   })
+}
+
+/** Asks for a file and gives its text; null where the person thought better of it. */
+export async function chooseTextFile(
+  accept: string,
+  limitBytes: number = showFileLimitBytes,
+): Promise<{ name: string; text: string } | null> {
+  const file = await chooseFile(accept)
+  if (!file) return null
+  // One byte over the limit is enough for the reader to refuse it; the rest need not be read.
+  const text = await file.slice(0, limitBytes + 1).text()
+  return { name: file.name, text }
 }

@@ -96,7 +96,7 @@ describe('snapping', () => {
   const lines = snapLines(canvas, [{ x: 100, y: 200, width: 300, height: 100, name: 'Camera' }])
 
   it.each([
-    ['an edge', { x: 3, y: 900, width: 70, height: 50 }, { x: 0 }],
+    ['an edge', { x: 3, y: 900, width: 29, height: 50 }, { x: 0 }],
     ['the centre', { x: 517, y: 800, width: 50, height: 50 }, { x: 515 }],
     ['a third', { x: 357, y: 1000, width: 50, height: 50 }, { x: 360 }],
     ['the graphics safe area', { x: 57, y: 1000, width: 10, height: 10 }, { x: 54 }],

@@ -2,7 +2,7 @@ import { demoShow } from '@green-mantle/demo'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { wireRateKbps } from '../network'
-import { type Destination, newDestination, type Rendition, type Rules, type Show } from '../show'
+import { type Destination, newDestination, newScene, type Rendition, type Rules, type Show } from '../show'
 import { budgetOf, sendsOf } from './budget'
 import { type Breach, breachesOf } from './rules'
 import { savingsOf } from './saving'
@@ -330,7 +330,7 @@ describe('verdict', () => {
     expect(Object.values(marks(demoShow)).map(({ state }) => state)).toEqual(
       Array(4).fill('settled'),
     )
-    const empty = { ...show(1, []), scenes: [{ id: 's', name: 'S', layers: [] }] }
+    const empty = { ...show(1, []), scenes: [newScene('s', 'S')] }
     expect(marks({ ...empty, line: { ...empty.line, samples: [] } })).toMatchObject({
       canvases: { state: 'not begun' },
       line: { state: 'not begun' },

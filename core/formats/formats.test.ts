@@ -43,8 +43,8 @@ describe('show file', () => {
     ['damaged', text.slice(0, 400), /^line \d+, column \d+$/],
     ['damaged', text.replace('"version": 2,', '"version": 2,,'), /^line 3, column 16$/],
     ['damaged', '', /./],
-    ['not a show', '{"format":"other","version":1}', /^format$/],
-    ['not a show', '[1, 2]', /^format$/],
+    ['of another kind', '{"format":"other","version":1}', /^format$/],
+    ['of another kind', '[1, 2]', /^format$/],
     ['too new', changed('"version": 2', '"version": 3'), /^version$/],
     ['too large', ' '.repeat(showFileLimitBytes + 1), /whole file/],
     [

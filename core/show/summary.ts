@@ -1,5 +1,6 @@
 import type { CanvasName, CanvasPair } from './canvasPair'
-import type { Scene } from './scene'
+import type { Dressing } from './dressing'
+import type { Layer } from './scene'
 import type { Source } from './source'
 
 /** What a list of shows needs to know of each. */
@@ -12,9 +13,10 @@ export interface ShowSummary {
   startsAt: string
   timeZone: string
   canvasPair: CanvasPair
-  /** The first scene that has anything in it, and the sources it uses. */
-  scene: Scene | null
+  /** What the first scene that has anything in it puts on air on each canvas, and the sources it uses. */
+  layers: Record<CanvasName, Layer[]>
   sources: Source[]
+  dressing: Dressing
   destinations: { name: string; canvas: CanvasName; on: boolean }[]
   verdict: { state: 'fits' | 'attention' | 'fails' | 'nothing yet'; sentence: string }
 }

@@ -30,6 +30,8 @@ export const megabitUnits = {
 export const pixelUnits = { px: 1 } as const satisfies Units
 export const degreeUnits = { '°': 1, deg: 1 } as const satisfies Units
 export const percentUnits = { '%': 1 } as const satisfies Units
+/** Per cent of a length, where the length's own unit is the base. */
+export const shareUnits = (length: number): Units => ({ '%': length / 100 })
 export const secondUnits = { s: 1, ms: 0.001 } as const satisfies Units
 export const framesPerSecondUnits = { fps: 1 } as const satisfies Units
 

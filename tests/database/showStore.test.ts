@@ -4,7 +4,7 @@ import type { Knex } from 'knex'
 import { nanoid } from 'nanoid'
 import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest'
 import { connect, migrate } from '../../server/database/connection'
-import { down } from '../../server/database/migrations/001-first-tables'
+import { migrationSource } from '../../server/database/migrations'
 import { partTableNames } from '../../server/database/shows/rows'
 import {
   createShow,
@@ -44,10 +44,26 @@ describe('migrations', () => {
   })
 
   it('go back and forth', async () => {
-    await down(database)
-    await database('knex_migrations').delete()
+    await database.migrate.rollback({ migrationSource }, true)
+    expect(await database.schema.hasTable('shows')).toBe(false)
     await migrate(database)
     expect(await listShows(database)).toEqual([])
+  })
+
+  it('bring a show that was stored before the canvas pair was widened up to date', async () => {
+    const id = await stored()
+    await database.migrate.down({ migrationSource })
+    // As words were kept then.
+    await database('sources')
+      .where({ show_id: id, id: 'caption' })
+      .update({ appearance: '{"type":"text","text":"A flower that opens for one night","colour":"#fffdf6"}' })
+    await migrate(database)
+    const expected = edited((show) => {
+      for (const source of show.sources) source.focus = null
+      for (const scene of show.scenes) scene.role = null
+      for (const destination of show.destinations) destination.coverZones = []
+    })
+    expect((await readShow(database, id))?.show).toEqual(expected)
   })
 
   it('compare identifiers and names byte by byte', async () => {

@@ -1,6 +1,10 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
-import { withCanvasSize } from '@green-mantle/core/canvas'
+import {
+  type ArrangementOnResize,
+  arrangementsOnResize,
+  withCanvasSize,
+} from '@green-mantle/core/canvas'
 import {
   type CanvasName,
   framesPerSecondChoices,
@@ -9,7 +13,7 @@ import {
 } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
 import { ChevronDown } from '@lucide/vue'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import SizeFields from '~/components/fields/SizeFields.vue'
 import { useShowStore } from '~/stores/show'
@@ -17,10 +21,12 @@ import { useShowStore } from '~/stores/show'
 const props = defineProps<{ canvas: CanvasName }>()
 const store = useShowStore()
 const size = computed(() => store.show.canvasPair[props.canvas])
+const arrangement = ref<ArrangementOnResize>('scale along')
+const arrangementChoices = arrangementsOnResize.map((value) => ({ value, label: value }))
 
 function setSize(next: Size): void {
   store.edit(`Set the ${props.canvas} canvas to ${sizeInWords(next)}`, (draft) =>
-    withCanvasSize(draft, props.canvas, next),
+    withCanvasSize(draft, props.canvas, next, arrangement.value),
   )
 }
 
@@ -50,6 +56,7 @@ const frameRates = framesPerSecondChoices.map((value) => ({ value, label: `${val
       <span class="sr-only">, size and frame rate</span>
     </PopoverButton>
     <PopoverPanel class="card absolute z-30 mt-1 flex w-60 flex-col gap-2 p-3 shadow-lg">
+      <SelectField v-model="arrangement" label="What stands on it" :choices="arrangementChoices" />
       <div class="flex flex-wrap gap-1">
         <button
           v-for="usual in usualCanvasSizes[canvas]"
@@ -69,7 +76,6 @@ const frameRates = framesPerSecondChoices.map((value) => ({ value, label: `${val
         :choices="frameRates"
         @update:model-value="setFrameRate"
       />
-      <p class="text-ink-2 text-xs">Placements keep their arrangement and scale along.</p>
     </PopoverPanel>
   </Popover>
 </template>

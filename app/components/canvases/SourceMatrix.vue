@@ -1,15 +1,17 @@
 <script setup lang="ts">
+import { type Covering, coveringsOf } from '@green-mantle/core/canvas'
 import { type CanvasName, canvasNames, type Layer, type Source } from '@green-mantle/core/show'
+import { refThrottled } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
-import { usePlacing } from './placing'
+import { useLayers } from './editing/layers'
 import SourceRow from './SourceRow.vue'
 
 const store = useShowStore()
 const selection = useSelectionStore()
-const placing = usePlacing()
+const layers = useLayers()
 
 interface Row {
   id: string
@@ -27,8 +29,34 @@ const dragged = ref<Row[]>([])
 watch(rows, (value) => (dragged.value = [...value]), { immediate: true })
 
 function drop(event: { oldIndex?: number; newIndex?: number }): void {
-  placing.reorder(event.oldIndex ?? 0, event.newIndex ?? 0)
+  layers.reorder(event.oldIndex ?? 0, event.newIndex ?? 0)
   dragged.value = [...rows.value]
+}
+
+/** Several times a second while something is dragged; at every frame it would slow the drag. */
+const looked = refThrottled(
+  computed(() => ({ show: store.show, scene: selection.scene })),
+  150,
+)
+type Coverings = Record<CanvasName, Covering | undefined>
+const coverings = computed(() => {
+  const { show, scene } = looked.value
+  const worst = (layerId: string, canvas: CanvasName): Covering | undefined =>
+    canvas === 'vertical' && scene.verticalOf !== null
+      ? undefined
+      : coveringsOf(show, scene, layerId, canvas)[0]
+  return new Map<string, Coverings>(
+    scene.layers.map(({ id }) => [
+      id,
+      { landscape: worst(id, 'landscape'), vertical: worst(id, 'vertical') },
+    ]),
+  )
+})
+const uncovered: Coverings = { landscape: undefined, vertical: undefined }
+
+function choose(id: string, event: MouseEvent): void {
+  if (event.shiftKey || event.ctrlKey || event.metaKey) selection.toggleChosen(id)
+  else selection.layerId = id
 }
 
 const titles: Record<CanvasName, string> = { landscape: 'On landscape', vertical: 'On vertical' }
@@ -46,6 +74,7 @@ const colours: Record<CanvasName, string> = { landscape: 'text-river', vertical:
             <th :class="colours[canvas]" class="font-semibold">{{ titles[canvas] }}</th>
             <th>Sharpness</th>
           </template>
+          <th>Covered</th>
           <th class="w-9"><span class="sr-only">Lock</span></th>
         </tr>
       </thead>
@@ -56,8 +85,10 @@ const colours: Record<CanvasName, string> = { landscape: 'text-river', vertical:
           :layer="row.layer"
           :source="row.source"
           :canvas-pair="store.show.canvasPair"
-          :is-chosen="row.id === selection.layerId"
-          @choose="selection.layerId = row.id"
+          :is-chosen="selection.isChosen(row.id)"
+          :shares-vertical="selection.sharesVertical"
+          :covering="coverings.get(row.id) ?? uncovered"
+          @choose="choose(row.id, $event)"
         />
       </VueDraggable>
     </table>

@@ -5,7 +5,7 @@ import { Copy, Download, EllipsisVertical, Pencil, Trash2 } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { RouterLink } from 'vue-router'
-import PairPicture from '~/components/canvases/PairPicture.vue'
+import PairPicture from '~/components/canvases/scenes/PairPicture.vue'
 import StateMark from '~/components/frame/StateMark.vue'
 
 const props = defineProps<{ summary: ShowSummary }>()
@@ -59,7 +59,8 @@ const actions = [
   <li class="card hover:border-moss relative flex flex-col gap-2 p-3" :data-show="summary.title">
     <PairPicture
       class="h-28"
-      :scene="summary.scene"
+      :layers="summary.layers"
+      :dressing="summary.dressing"
       :sources="sources"
       :canvas-pair="summary.canvasPair"
     />

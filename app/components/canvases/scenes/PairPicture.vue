@@ -1,18 +1,27 @@
 <script setup lang="ts">
-import type { CanvasName, CanvasPair, Scene, Source } from '@green-mantle/core/show'
-import { canvasNames } from '@green-mantle/core/show'
+import {
+  type CanvasName,
+  canvasNames,
+  type CanvasPair,
+  type Dressing,
+  type Layer,
+  type Source,
+} from '@green-mantle/core/show'
 import { computed } from 'vue'
 import PlacedPicture from './PlacedPicture.vue'
 
-/** A small picture of a scene on both canvases. */
+/** A small picture of what is on air on both canvases. */
 const props = defineProps<{
-  scene: Scene | null
+  layers: Readonly<Record<CanvasName, readonly Layer[]>>
   sources: ReadonlyMap<string, Source>
   canvasPair: CanvasPair
+  dressing: Dressing
+  /** Both where left out. */
+  only?: CanvasName
 }>()
 
 const shownOn = (canvas: CanvasName) =>
-  (props.scene?.layers ?? [])
+  props.layers[canvas]
     .flatMap((layer) => {
       const source = props.sources.get(layer.sourceId)
       return source && layer[canvas].shown
@@ -21,7 +30,9 @@ const shownOn = (canvas: CanvasName) =>
     })
     .toReversed()
 const canvases = computed(() =>
-  canvasNames.map((name) => ({ name, size: props.canvasPair[name], placed: shownOn(name) })),
+  canvasNames
+    .filter((name) => props.only === undefined || props.only === name)
+    .map((name) => ({ name, size: props.canvasPair[name], placed: shownOn(name) })),
 )
 </script>
 
@@ -39,6 +50,8 @@ const canvases = computed(() =>
         :key="item.id"
         :placement="item.placement"
         :source="item.source"
+        :dressing="dressing"
+        :canvas="size"
       />
     </svg>
   </div>

@@ -1,0 +1,53 @@
+import type { Layer, Scene, Show } from '@green-mantle/core/show'
+import { useSelectionStore } from '~/stores/selection'
+import { useShowStore } from '~/stores/show'
+
+/** "Move Bench camera", "Move 3 sources". */
+function labelFor(label: string, names: readonly string[]): string {
+  return `${label} ${names.length === 1 ? names[0] : `${names.length} sources`}`
+}
+
+/** Edits of the scene in hand; every call is one edit of the show. */
+export function useSceneEdits() {
+  const store = useShowStore()
+  const selection = useSelectionStore()
+
+  function editScene(
+    label: string,
+    recipe: (scene: Scene, draft: Show) => void,
+    mergeKey?: string,
+  ): void {
+    const sceneId = selection.scene.id
+    store.edit(
+      label,
+      (draft) => {
+        const scene = draft.scenes.find(({ id }) => id === sceneId)
+        if (scene) recipe(scene, draft)
+      },
+      mergeKey === undefined ? {} : { mergeKey },
+    )
+  }
+
+  function nameOf(layerId: string): string {
+    const layer = selection.scene.layers.find(({ id }) => id === layerId)
+    return (layer && selection.sourcesById.get(layer.sourceId)?.name) ?? 'a source'
+  }
+
+  function editLayers(
+    layerIds: readonly string[],
+    label: string,
+    recipe: (layer: Layer) => void,
+    mergeKey?: string,
+  ): void {
+    if (layerIds.length === 0) return
+    editScene(
+      labelFor(label, layerIds.map(nameOf)),
+      (scene) => {
+        for (const layer of scene.layers) if (layerIds.includes(layer.id)) recipe(layer)
+      },
+      mergeKey,
+    )
+  }
+
+  return { editScene, editLayers, nameOf }
+}

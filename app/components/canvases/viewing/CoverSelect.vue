@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import type { CanvasName } from '@green-mantle/core/show'
+import { Smartphone } from '@lucide/vue'
+import { computed } from 'vue'
+import { useWorkbenchStore } from '~/stores/workbench'
+
+/** Which destination's viewing app is laid over a canvas. */
+const props = defineProps<{ canvas: CanvasName }>()
+const workbench = useWorkbenchStore()
+const views = computed(() => workbench.views[props.canvas])
+const shown = computed(() => workbench.shown[props.canvas])
+
+function choose(event: Event): void {
+  const key = (event.target as HTMLSelectElement).value
+  workbench.show(
+    props.canvas,
+    views.value.find((view) => workbench.keyOf(view) === key),
+  )
+}
+</script>
+
+<template>
+  <label v-if="views.length > 0" class="flex min-w-0 items-center gap-1 text-xs">
+    <Smartphone class="size-3.5 shrink-0" aria-hidden="true" />
+    <span class="sr-only">Covered on {{ canvas }} by</span>
+    <select
+      class="field min-w-0 py-0.5! text-xs"
+      :value="shown ? workbench.keyOf(shown) : ''"
+      @change="choose"
+    >
+      <option value="">nothing over it</option>
+      <option v-for="view in views" :key="workbench.keyOf(view)" :value="workbench.keyOf(view)">
+        {{ view.name }}, {{ view.mode }}
+      </option>
+    </select>
+  </label>
+</template>

@@ -1,0 +1,26 @@
+import type { MeasureWords } from '@green-mantle/core/canvas'
+import type { TextAppearance } from '@green-mantle/core/show'
+
+/** The names under which the shipped fonts are known to the page. */
+export const fontFamilies: Record<TextAppearance['font'], string> = {
+  Literata: 'Literata Variable',
+  'Atkinson Hyperlegible Next': 'Atkinson Hyperlegible Next Variable',
+  'Atkinson Hyperlegible Mono': 'Atkinson Hyperlegible Mono Variable',
+}
+
+/** Measured large, so that rounding does not show. */
+const measuredAt = 100
+const surface = document.createElement('canvas').getContext('2d')
+const widths = new Map<string, number>()
+
+/** How wide a text is in a font of one pixel, by the browser's own fonts. */
+export const measureWords: MeasureWords = (text, font, weight) => {
+  const key = `${weight} ${font} ${text}`
+  const known = widths.get(key)
+  if (known !== undefined || !surface) return known ?? text.length * 0.52
+  surface.font = `${weight} ${measuredAt}px "${fontFamilies[font]}"`
+  const width = surface.measureText(text).width / measuredAt
+  // Until the font has loaded, widths are another font's.
+  if (document.fonts.check(surface.font)) widths.set(key, width)
+  return width
+}

@@ -1,0 +1,17 @@
+import { type Remote, wrap } from 'comlink'
+import type { KeyingWorker } from './keying.worker'
+import type { MatchingWorker } from './matching.worker'
+
+/** Started when first needed, one of each. */
+let keying: Remote<KeyingWorker> | undefined
+let matching: Remote<MatchingWorker> | undefined
+
+export const keyingWorker = (): Remote<KeyingWorker> =>
+  (keying ??= wrap<KeyingWorker>(
+    new Worker(new URL('./keying.worker.ts', import.meta.url), { type: 'module' }),
+  ))
+
+export const matchingWorker = (): Remote<MatchingWorker> =>
+  (matching ??= wrap<MatchingWorker>(
+    new Worker(new URL('./matching.worker.ts', import.meta.url), { type: 'module' }),
+  ))

@@ -1,0 +1,3 @@
+export * from './cleanSvg'
+export * from './keying'
+export * from './limits'

@@ -1,0 +1,111 @@
+import { cleanSvg, isMediaType, limitBytes, pictureLimits } from '@green-mantle/core/picture'
+import { getRequestHeader, type H3Event } from 'h3'
+import { imageSize } from 'image-size'
+import { ProblemError } from '../http/problem'
+
+/** A file that was sent, checked, in the form in which it is kept. */
+export interface Upload {
+  mediaType: string
+  bytes: Buffer
+  width: number | null
+  height: number | null
+  removed: string[]
+}
+
+const megabytes = (bytes: number): string => `${bytes / 1_000_000} MB`
+
+const refusal = (status: number, title: string, detail: string): ProblemError =>
+  new ProblemError({ status, title, detail: `${detail} Nothing was stored.` })
+
+/** Reads a request's body up to a limit; what goes beyond is refused without being held. */
+async function bodyUpTo(event: H3Event, limit: number): Promise<Buffer> {
+  const tooLarge = (): ProblemError =>
+    refusal(413, 'The file is too large', `Files of this kind have at most ${megabytes(limit)}.`)
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > limit) throw tooLarge()
+  const chunks: Buffer[] = []
+  let length = 0
+  for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
+    length += chunk.length
+    if (length > limit) throw tooLarge()
+    chunks.push(chunk)
+  }
+  return Buffer.concat(chunks)
+}
+
+const imageTypeNames: Record<string, string> = {
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  webp: 'image/webp',
+}
+
+function checkedPicture(mediaType: string, bytes: Buffer): Upload {
+  let facts: ReturnType<typeof imageSize>
+  try {
+    facts = imageSize(bytes)
+  } catch {
+    throw refusal(422, 'This is no picture', 'Its contents are not those of a PNG, JPEG or WebP.')
+  }
+  if (imageTypeNames[facts.type ?? ''] !== mediaType)
+    throw refusal(
+      422,
+      'The picture is of another kind',
+      `It says ${mediaType} and is ${facts.type}.`,
+    )
+  // A photograph that was taken on its side is shown upright.
+  const isOnItsSide = (facts.orientation ?? 1) >= 5
+  const [width, height] = isOnItsSide ? [facts.height, facts.width] : [facts.width, facts.height]
+  if (Math.max(width, height) > pictureLimits.sidePixels)
+    throw refusal(
+      422,
+      'The picture is too large',
+      `It has ${width}×${height} pixels; at most ${pictureLimits.sidePixels} a side are taken.`,
+    )
+  return { mediaType, bytes, width, height, removed: [] }
+}
+
+function checkedSvg(bytes: Buffer): Upload {
+  const cleaned = cleanSvg(bytes.toString('utf8'))
+  if (!cleaned.ok) throw refusal(422, 'The SVG was not taken', `${cleaned.message}.`)
+  const side = pictureLimits.sidePixels
+  const scale = Math.min(1, side / Math.max(cleaned.width, cleaned.height))
+  return {
+    mediaType: 'image/svg+xml',
+    bytes: Buffer.from(cleaned.svg, 'utf8'),
+    width: Math.max(1, Math.round(cleaned.width * scale)),
+    height: Math.max(1, Math.round(cleaned.height * scale)),
+    removed: cleaned.removed,
+  }
+}
+
+/** ISO base media ("ftyp" at the fifth byte) and Matroska or WebM (EBML) begin like this. */
+function isMediaContainer(bytes: Buffer): boolean {
+  return (
+    bytes.subarray(4, 8).toString('latin1') === 'ftyp' ||
+    bytes.subarray(0, 4).equals(Buffer.from([0x1a, 0x45, 0xdf, 0xa3]))
+  )
+}
+
+function checkedMedia(mediaType: string, bytes: Buffer): Upload {
+  if (!isMediaContainer(bytes))
+    throw refusal(
+      422,
+      'This is no media file',
+      'It begins like neither MP4, QuickTime, Matroska nor WebM.',
+    )
+  return { mediaType, bytes, width: null, height: null, removed: [] }
+}
+
+/** Reads and checks a file that is sent; no pixel of it is encoded again, and an SVG loses what runs or loads. */
+export async function readUpload(event: H3Event): Promise<Upload> {
+  const mediaType = (getRequestHeader(event, 'content-type') ?? '').split(';')[0]?.trim() ?? ''
+  const limit = limitBytes(mediaType)
+  if (limit === null)
+    throw refusal(
+      415,
+      'Files of this kind are not taken',
+      'Taken are PNG, JPEG, WebP and SVG pictures, and MP4, QuickTime, Matroska and WebM media.',
+    )
+  const bytes = await bodyUpTo(event, limit)
+  if (mediaType === 'image/svg+xml') return checkedSvg(bytes)
+  return isMediaType(mediaType) ? checkedMedia(mediaType, bytes) : checkedPicture(mediaType, bytes)
+}
