@@ -58,7 +58,7 @@ export const demoSources: Source[] = [
       colour: '#fffdf6',
       font: 'Literata',
       weight: 600,
-      sizePixels: 52,
+      sizePixels: 46,
       wrap: true,
       band: true,
     },

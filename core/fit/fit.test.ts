@@ -2,7 +2,14 @@ import { demoShow } from '@green-mantle/demo'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { wireRateKbps } from '../network'
-import { type Destination, newDestination, newScene, type Rendition, type Rules, type Show } from '../show'
+import {
+  type Destination,
+  newDestination,
+  newScene,
+  type Rendition,
+  type Rules,
+  type Show,
+} from '../show'
 import { budgetOf, sendsOf } from './budget'
 import { type Breach, breachesOf } from './rules'
 import { savingsOf } from './saving'

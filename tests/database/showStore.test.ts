@@ -54,12 +54,16 @@ describe('migrations', () => {
     const id = await stored()
     await database.migrate.down({ migrationSource })
     // As words were kept then.
-    await database('sources')
-      .where({ show_id: id, id: 'caption' })
-      .update({ appearance: '{"type":"text","text":"A flower that opens for one night","colour":"#fffdf6"}' })
+    await database('sources').where({ show_id: id, id: 'caption' }).update({
+      appearance: '{"type":"text","text":"A flower that opens for one night","colour":"#fffdf6"}',
+    })
     await migrate(database)
     const expected = edited((show) => {
-      for (const source of show.sources) source.focus = null
+      for (const source of show.sources) {
+        source.focus = null
+        // 900 px for 33 characters of 0.52 em.
+        if (source.appearance.type === 'text') source.appearance.sizePixels = 52
+      }
       for (const scene of show.scenes) scene.role = null
       for (const destination of show.destinations) destination.coverZones = []
     })

@@ -42,10 +42,10 @@ function add(kind: SourceKind, close: () => void): void {
     <PopoverPanel
       v-slot="{ close }"
       focus
-      class="card absolute right-0 z-30 mt-1 flex w-80 flex-col gap-3 p-3 shadow-lg"
+      class="card absolute left-0 z-30 mt-1 flex w-[30rem] flex-col gap-2.5 p-3 shadow-lg"
       aria-label="Add a source"
     >
-      <div class="grid grid-cols-2 gap-1">
+      <div class="grid grid-cols-3 gap-1">
         <button
           v-for="kind in sourceKinds"
           :key="kind"
@@ -60,7 +60,7 @@ function add(kind: SourceKind, close: () => void): void {
       <SelectField v-model="sources.placeOn.value" label="Place it on" :choices="placeChoices" />
       <div v-if="elsewhere.length > 0" class="border-rule border-t pt-2">
         <h3 class="font-text mb-1 text-sm font-semibold">From this show</h3>
-        <ul class="flex max-h-40 flex-col overflow-y-auto">
+        <ul class="flex max-h-24 flex-col overflow-y-auto">
           <li v-for="source in elsewhere" :key="source.id">
             <button
               type="button"

@@ -43,11 +43,24 @@ const itemClass = (active: boolean): string =>
         </MenuItem>
       </MenuItems>
     </Menu>
-    <button type="button" class="button" @click="emit('dressing')">
-      <Shirt class="size-4" /> Dressing: {{ store.show.dressing.name }}
+    <button
+      type="button"
+      class="button"
+      :aria-label="`Dressing: ${store.show.dressing.name}`"
+      title="Dressing"
+      @click="emit('dressing')"
+    >
+      <Shirt class="size-4" />
+      <span class="max-w-28 truncate">{{ store.show.dressing.name }}</span>
     </button>
-    <button type="button" class="button" @click="emit('seen')">
-      <Telescope class="size-4" /> As seen
+    <button
+      type="button"
+      class="button"
+      aria-label="As viewers see it"
+      title="As viewers see it"
+      @click="emit('seen')"
+    >
+      <Telescope class="size-4" /> Seen
     </button>
     <button
       type="button"

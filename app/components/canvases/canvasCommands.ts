@@ -18,6 +18,7 @@ const canvasKeys = [
   ['Next source', 'PageDown'],
   ['Previous source', 'PageUp'],
   ['Choose the next one too', 'Shift+PageDown'],
+  ['To its numbers; Escape leads back', 'Enter'],
   ['Remove from this scene', 'Delete'],
   ['Choose nothing', 'Escape'],
 ] as const

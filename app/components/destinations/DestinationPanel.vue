@@ -15,6 +15,7 @@ import { Trash2 } from '@lucide/vue'
 import ChoiceSet from '~/components/fields/ChoiceSet.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
+import CoverZoneEditor from './CoverZoneEditor.vue'
 import { useDestinationEditing } from './editing'
 import { furtherLimitsInWords } from './limitsInWords'
 import RulesEditor from './RulesEditor.vue'
@@ -83,6 +84,10 @@ const screenChoices = viewerScreens.map((value) => ({ value, label: screenNames[
     <div class="border-rule border-t pt-3">
       <h3 class="mb-2 text-base">What it accepts</h3>
       <RulesEditor :destination="destination" />
+    </div>
+    <div class="border-rule border-t pt-3">
+      <h3 class="mb-2 text-base">What covers the picture</h3>
+      <CoverZoneEditor :key="destination.id" :destination="destination" />
     </div>
     <button type="button" class="button self-start" @click="editing.remove(destination.id)">
       <Trash2 class="size-4" /> Remove {{ destination.name }}

@@ -72,6 +72,12 @@ function leave(): void {
   problem.value = ''
 }
 
+/** Escape puts back what counts. */
+function giveUp(): void {
+  text.value = shown.value
+  problem.value = ''
+}
+
 function stepBy(event: KeyboardEvent, direction: 1 | -1): void {
   event.preventDefault()
   const read = readQuantity(text.value, props.units)
@@ -101,6 +107,7 @@ function stepBy(event: KeyboardEvent, direction: 1 | -1): void {
         @change="take"
         @blur="leave"
         @keydown.enter="take"
+        @keydown.esc="giveUp"
         @keydown.up="stepBy($event, 1)"
         @keydown.down="stepBy($event, -1)"
         @focus="($event.target as HTMLInputElement).select()"

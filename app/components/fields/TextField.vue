@@ -44,6 +44,7 @@ function take(): void {
       :data-unchanged="text === modelValue"
       @change="take"
       @keydown.enter="take"
+      @keydown.esc="text = modelValue"
     />
   </div>
 </template>

@@ -33,7 +33,7 @@ function change(label: string, recipe: (dressing: Dressing) => void): void {
 
 const colours = [
   {
-    label: 'Frame',
+    label: 'Frame colour',
     get: (d: Dressing) => d.frame.colour,
     set: (d: Dressing, c: string) => (d.frame.colour = c),
   },

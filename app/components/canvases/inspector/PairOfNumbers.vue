@@ -6,6 +6,8 @@ import NumberField from '~/components/fields/NumberField.vue'
 /** One number of the chosen source on both canvases, side by side. */
 defineProps<{
   label: string
+  /** Said in place of a label that needs what stands around it. */
+  spokenLabel?: string
   /** Said after the canvas, as in "X on landscape, px". */
   unitName: string
   unit?: string
@@ -27,7 +29,7 @@ const emit = defineEmits<{ change: [canvas: CanvasName, value: number | null] }>
       v-for="canvas in canvasNames"
       :key="canvas"
       hide-label
-      :label="`${label} on ${canvas}, ${unitName}`"
+      :label="`${spokenLabel ?? label} on ${canvas}, ${unitName}`"
       :unit="unit ?? ''"
       :decimals="decimals ?? 0"
       :model-value="values[canvas]"

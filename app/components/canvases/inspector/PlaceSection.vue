@@ -111,7 +111,7 @@ const names: Record<CanvasName, string> = { landscape: 'Landscape', vertical: 'V
 
 <template>
   <div v-if="chosen" class="border-rule mt-3 border-t pt-3">
-    <div class="flex flex-col gap-1.5" role="group" aria-label="Place and size">
+    <div id="place-numbers" class="flex flex-col gap-1.5" role="group" aria-label="Place and size">
       <div class="grid grid-cols-[3.2rem_1fr_1fr] gap-x-2">
         <span />
         <span

@@ -28,10 +28,18 @@ const isMissing = computed(() => {
   const address = chosen.value && addressOf(chosen.value.source)
   return address !== undefined && isPictureMissing(address)
 })
+/** From a field back to where the keys of the canvas work. */
+function leaveToCanvas(): void {
+  document.querySelector<HTMLElement>(`[data-canvas=${selection.canvas}]`)?.focus()
+}
 </script>
 
 <template>
-  <aside aria-label="The chosen source" class="border-rule bg-sheet overflow-y-auto border-l p-3.5">
+  <aside
+    aria-label="The chosen source"
+    class="border-rule bg-sheet overflow-y-auto border-l p-3.5"
+    @keydown.esc="leaveToCanvas"
+  >
     <template v-if="chosen">
       <div class="flex items-center gap-2">
         <component :is="sourceIcons[chosen.source.kind]" class="size-4.5 shrink-0" />

@@ -48,7 +48,8 @@ const isTrimmed = computed(() => {
       v-for="edge in edges"
       :key="edge"
       :label="titles[edge]"
-      unit-name="trim, px"
+      :spoken-label="`${titles[edge]} trim`"
+      unit-name="px"
       :values="{
         landscape: chosen.layer.landscape.trim[edge],
         vertical: chosen.layer.vertical.trim[edge],

@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import type { Proposal } from '@green-mantle/core/matching'
 import type { CanvasName } from '@green-mantle/core/show'
-import { computed, onBeforeUnmount, ref, shallowRef, toRaw, watch } from 'vue'
+import {
+  computed,
+  nextTick,
+  onBeforeUnmount,
+  ref,
+  shallowRef,
+  toRaw,
+  useTemplateRef,
+  watch,
+} from 'vue'
 import { wordsFor } from '~/api/problem'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
 import { useSelectionStore } from '~/stores/selection'
@@ -20,6 +29,7 @@ const placing = usePlacing()
 
 const proposals = shallowRef<Proposal[]>()
 const problem = ref('')
+const list = useTemplateRef<HTMLElement>('list')
 let isClosed = false
 onBeforeUnmount(() => (isClosed = true))
 
@@ -33,7 +43,11 @@ async function propose(): Promise<void> {
       toRaw(selection.scene),
       props.canvas,
     )
-    if (!isClosed) proposals.value = found
+    if (isClosed) return
+    proposals.value = found
+    await nextTick()
+    // What was waited for gets the focus.
+    list.value?.querySelector<HTMLElement>('button')?.focus()
   } catch (error) {
     problem.value = wordsFor(error)
   }
@@ -68,7 +82,12 @@ function pick({ placements, name }: Proposal): void {
     <p v-else-if="proposals.length === 0">
       Nothing is shown on {{ other }} in this scene yet, so there is nothing to match.
     </p>
-    <ol v-else class="grid gap-4" :class="canvas === 'vertical' ? 'grid-cols-5' : 'grid-cols-3'">
+    <ol
+      v-else
+      ref="list"
+      class="grid gap-4"
+      :class="canvas === 'vertical' ? 'grid-cols-5' : 'grid-cols-3'"
+    >
       <li v-for="(proposal, index) in proposals" :key="index" class="flex flex-col gap-1.5">
         <button
           type="button"

@@ -194,6 +194,12 @@ function addNeighbour(by: 1 | -1): void {
   selection.layerIds = [...before.filter((id) => id !== added), ...(added ? [added] : [])]
 }
 
+/** To the chosen source's numbers on this canvas; they stand in two columns. */
+function focusNumbers(): void {
+  const fields = document.querySelectorAll<HTMLInputElement>('#place-numbers input')
+  fields[props.canvas === 'landscape' ? 0 : 1]?.focus()
+}
+
 function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey) return
   const arrow = arrows[event.key]
@@ -205,6 +211,7 @@ function onKey(event: KeyboardEvent): void {
     if (event.shiftKey) addNeighbour(neighbour)
     else layers.chooseNeighbour(neighbour)
   } else if (event.key === 'Delete') layers.removeChosen()
+  else if (event.key === 'Enter') focusNumbers()
   else if (event.key === 'Escape') {
     if (workbench.picksKeyFor) workbench.picksKeyFor = undefined
     else selection.layerId = undefined

@@ -34,6 +34,8 @@ const zones = computed(() =>
 const safeAreas = computed(() => (workbench.showsSafeAreas ? safeAreaBoxes(size.value) : []))
 /** Lengths that look the same however small the canvas is drawn. */
 const px = computed(() => 1 / props.scale)
+/** The label of a narrow zone at the right edge runs to the left. */
+const labelEnds = (zone: Box): boolean => zone.x > size.value.width / 2
 </script>
 
 <template>
@@ -57,7 +59,8 @@ const px = computed(() => 1 / props.scale)
         data-zone
       />
       <text
-        :x="zone.x + 6 * px"
+        :x="labelEnds(zone) ? zone.x + zone.width : zone.x + 6 * px"
+        :text-anchor="labelEnds(zone) ? 'end' : 'start'"
         :y="zone.y + 14 * px"
         :font-size="11 * px"
         fill="#fffdf6"

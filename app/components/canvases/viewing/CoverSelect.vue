@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { CanvasName } from '@green-mantle/core/show'
-import { Smartphone } from '@lucide/vue'
 import { computed } from 'vue'
 import { useWorkbenchStore } from '~/stores/workbench'
 
@@ -20,15 +19,14 @@ function choose(event: Event): void {
 </script>
 
 <template>
-  <label v-if="views.length > 0" class="flex min-w-0 items-center gap-1 text-xs">
-    <Smartphone class="size-3.5 shrink-0" aria-hidden="true" />
+  <label v-if="views.length > 0" class="min-w-0 text-xs">
     <span class="sr-only">Covered on {{ canvas }} by</span>
     <select
-      class="field min-w-0 py-0.5! text-xs"
+      class="field w-full min-w-0 py-0.5! pr-5! pl-1.5! text-xs"
       :value="shown ? workbench.keyOf(shown) : ''"
       @change="choose"
     >
-      <option value="">nothing over it</option>
+      <option value="">not covered</option>
       <option v-for="view in views" :key="workbench.keyOf(view)" :value="workbench.keyOf(view)">
         {{ view.name }}, {{ view.mode }}
       </option>

@@ -74,10 +74,13 @@ const share = (value: number): string => `${Math.round(value * 100)} %`
     <template v-else>
       <SelectField v-model="destinationId" class="w-56" label="Destination" :choices="choices" />
       <ul class="mt-4 flex flex-wrap items-end gap-5">
-        <li v-for="item in seen" :key="item.title" class="flex flex-col gap-1">
+        <li v-for="item in seen" :key="item.title" class="flex max-w-60 flex-col gap-1">
           <svg
-            class="border-edge rounded-md border bg-stage"
-            :class="appearing(item).screen.width > appearing(item).screen.height ? 'w-72' : 'h-72'"
+            class="border-edge self-start rounded-md border bg-stage"
+            :class="appearing(item).screen.width > appearing(item).screen.height ? 'w-60' : 'h-72'"
+            :style="{
+              aspectRatio: `${appearing(item).screen.width} / ${appearing(item).screen.height}`,
+            }"
             :viewBox="`0 0 ${appearing(item).screen.width} ${appearing(item).screen.height}`"
             role="img"
             :aria-label="`${destination.name}, ${item.title}: ${barsInWords[appearing(item).bars]}, ${share(appearing(item).screenShare)} of the screen`"

@@ -55,7 +55,7 @@ offerCommands(
     <h2 class="sr-only">Canvases</h2>
     <SceneList />
     <div class="grid min-h-0 grid-rows-[minmax(0,1fr)_minmax(7rem,13rem)] gap-2 px-4 pt-2">
-      <div class="grid min-h-0 grid-cols-[minmax(0,2.2fr)_minmax(0,1fr)] gap-6">
+      <div class="grid min-h-0 grid-cols-[minmax(0,2.2fr)_minmax(17.5rem,1fr)] gap-5">
         <div class="grid min-h-0 grid-rows-[2rem_minmax(0,1fr)_auto_minmax(2.5rem,4.6rem)] gap-1.5">
           <div class="flex items-center justify-between gap-3">
             <CanvasCaption canvas="landscape" />

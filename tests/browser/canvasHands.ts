@@ -1,0 +1,83 @@
+import type { Locator, Page } from '@playwright/test'
+import { expect } from './fixtures'
+
+export interface Point {
+  x: number
+  y: number
+}
+
+/** A point of a canvas, in its own pixels, on the page. */
+export async function pointOn(page: Page, canvas: string, x: number, y: number): Promise<Point> {
+  const surface = page.locator(`[data-canvas=${canvas}]`)
+  await expect(surface.locator('canvas').first()).toBeVisible()
+  const box = (await surface.boundingBox())!
+  const scale = Number(await surface.getAttribute('data-scale'))
+  return { x: box.x + x * scale, y: box.y + y * scale }
+}
+
+/** Drags in a few steps; `keys` are held down meanwhile. */
+export async function drag(
+  page: Page,
+  from: Point,
+  to: Point,
+  keys: readonly string[] = [],
+): Promise<void> {
+  for (const key of keys) await page.keyboard.down(key)
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 })
+  await page.mouse.move(to.x, to.y, { steps: 4 })
+  await page.mouse.up()
+  for (const key of keys) await page.keyboard.up(key)
+}
+
+export const number = (page: Page, label: string): Locator =>
+  page.getByRole('textbox', { name: label, exact: true })
+export const row = (page: Page, name: string): Locator =>
+  page.getByRole('row', { name: new RegExp(name) })
+
+/** Chooses a source by its row. */
+export const choose = (page: Page, name: string): Promise<void> =>
+  row(page, name)
+    .getByRole('button', { name: new RegExp(name) })
+    .first()
+    .click()
+
+/** Presses Tab until what has the focus is called so. */
+export async function tabTo(page: Page, name: string | RegExp, most = 150): Promise<void> {
+  const isIt = (label: string): boolean =>
+    typeof name === 'string' ? label === name : name.test(label)
+  for (let count = 0; count < most; count += 1) {
+    const label = await page.evaluate(() => {
+      const element = document.activeElement
+      if (!(element instanceof HTMLElement)) return ''
+      const labels = (element as HTMLInputElement).labels
+      return (
+        element.getAttribute('aria-label') ??
+        (labels?.length ? labels[0]!.textContent : element.textContent) ??
+        ''
+      ).trim()
+    })
+    if (isIt(label)) return
+    await page.keyboard.press('Tab')
+  }
+  throw new Error(`Tab never reached ${name}`)
+}
+
+/** Takes every edit back, and tells how many there were. */
+export async function undoAll(page: Page): Promise<number> {
+  let count = 0
+  const undo = page.getByRole('button', { name: /^Undo/ })
+  while (await undo.isEnabled()) {
+    await page.keyboard.press('Control+z')
+    count += 1
+    if (count > 300) throw new Error('undo does not end')
+  }
+  return count
+}
+
+export async function redoAll(page: Page): Promise<void> {
+  const redo = page.getByRole('button', { name: /^Redo/ })
+  for (let count = 0; (await redo.isEnabled()) && count < 300; count += 1)
+    await page.keyboard.press('Control+Shift+z')
+}
