@@ -10,28 +10,31 @@ interface Keyed {
   surface: HTMLCanvasElement
   /** Goes up with each picture, so that what shows it is drawn again. */
   version: ShallowRef<number>
-  picture?: Picture
+  picture: Picture
   chromaKey?: ChromaKey
   isBusy: boolean
   /** Asked for while the worker was at it. */
   isWanted: boolean
 }
 
-const keyedBySource = new Map<string, Keyed>()
+/** A source may be drawn from pictures of several sizes at once, each with a keyed one beside it. */
+const keyedBySource = new Map<string, WeakMap<Picture, Keyed>>()
 
-function entry(sourceId: string): Keyed {
-  const known = keyedBySource.get(sourceId)
+function entry(sourceId: string, picture: Picture): Keyed {
+  const ofSource = keyedBySource.get(sourceId) ?? new WeakMap<Picture, Keyed>()
+  keyedBySource.set(sourceId, ofSource)
+  const known = ofSource.get(picture)
   if (known) return known
   const surface = document.createElement('canvas')
   surface.width = surface.height = 1
-  const fresh = { surface, version: shallowRef(0), isBusy: false, isWanted: false }
-  keyedBySource.set(sourceId, fresh)
+  const fresh = { surface, picture, version: shallowRef(0), isBusy: false, isWanted: false }
+  ofSource.set(picture, fresh)
   return fresh
 }
 
 async function work(keyed: Keyed): Promise<void> {
   const { picture, chromaKey, surface } = keyed
-  if (!picture || !chromaKey) return
+  if (!chromaKey) return
   if (keyed.isBusy) {
     keyed.isWanted = true
     return
@@ -64,9 +67,8 @@ export function keyedPicture(
   picture: Picture,
   chromaKey: ChromaKey,
 ): HTMLCanvasElement {
-  const keyed = entry(sourceId)
-  if (keyed.picture !== picture || keyed.chromaKey !== chromaKey) {
-    keyed.picture = picture
+  const keyed = entry(sourceId, picture)
+  if (keyed.chromaKey !== chromaKey) {
     keyed.chromaKey = chromaKey
     void work(keyed).then(() => (keyed.version.value += 1))
   }
@@ -76,7 +78,7 @@ export function keyedPicture(
 }
 
 /** Keys the next frame of a moving picture, unless the last one is still at it. */
-export function keyNextFrame(sourceId: string): void {
-  const keyed = keyedBySource.get(sourceId)
+export function keyNextFrame(sourceId: string, picture: Picture): void {
+  const keyed = keyedBySource.get(sourceId)?.get(picture)
   if (keyed && !keyed.isBusy) void work(keyed)
 }

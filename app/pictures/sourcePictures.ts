@@ -47,7 +47,7 @@ function movingDrawing(source: Source, drawing: string, bitmap: CanvasImageSourc
     if (frame === painted || !context) return false
     painted = frame
     paintMoving(context, drawing, bitmap, frame / framesPerSecond)
-    keyNextFrame(source.id)
+    keyNextFrame(source.id, element)
     return true
   }
   paint(0)
@@ -70,7 +70,7 @@ function mediaFile(source: Source, address: string): MovingPicture {
     }
     if (element.readyState < 2 || element.currentTime === shown) return false
     shown = element.currentTime
-    keyNextFrame(source.id)
+    keyNextFrame(source.id, element)
     return true
   }
   // It has to show its first frame, and to come to rest, although nothing plays.
@@ -127,7 +127,7 @@ export function showLive(sourceId: string, stream: MediaStream): void {
   const paint = (): boolean => {
     if (element.readyState < 2 || element.currentTime === shown) return false
     shown = element.currentTime
-    keyNextFrame(sourceId)
+    keyNextFrame(sourceId, element)
     return true
   }
   const stopMoving = startMoving({ paint }, { always: true })

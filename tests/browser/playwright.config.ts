@@ -10,6 +10,9 @@ export const chromiumArguments = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // A camera of the browser's own making, allowed without asking.
+  '--use-fake-device-for-media-stream',
+  '--use-fake-ui-for-media-stream',
 ]
 
 export default defineConfig({

@@ -26,9 +26,13 @@ function choose(dressing: Dressing): void {
 }
 
 function change(label: string, recipe: (dressing: Dressing) => void): void {
-  store.edit(`${label} of the dressing`, (draft) => recipe(draft.dressing), {
-    mergeKey: `dressing ${label}`,
-  })
+  store.edit(
+    `${label} of the dressing`,
+    (draft) => {
+      recipe(draft.dressing)
+    },
+    { mergeKey: `dressing ${label}` },
+  )
 }
 
 const colours = [
