@@ -1,11 +1,16 @@
-import { dragArea, loadArea } from '../bench/browser'
+import { dragArea, loadArea, picturesArea } from '../bench/browser'
 import coreArea from '../bench/core'
 import { type Area, printFigures } from '../bench/figure'
 import { ensureBuild } from './build'
 import { main } from './run'
 import { ensurePrograms, systemPrograms } from './systemPackages'
 
-const areas: Record<string, Area> = { core: coreArea, drag: dragArea, load: loadArea }
+const areas: Record<string, Area> = {
+  core: coreArea,
+  drag: dragArea,
+  load: loadArea,
+  pictures: picturesArea,
+}
 
 /** `npm run bench`, or `npm run bench -- area` for one area alone. */
 main(async () => {

@@ -7,8 +7,10 @@ import { drawingAddress, fileAddress, stillPicture } from './stillPictures'
 
 type Picture = HTMLCanvasElement | HTMLVideoElement
 
-/** Wide enough to be judged on a canvas as it is shown on screen. */
-const movingWidth = 960
+/** A moving picture is painted no larger than it is shown: each width costs twice the one before it squared. */
+const movingWidths = [120, 240, 480, 960] as const
+const movingWidthFor = (shownWidth: number): number =>
+  movingWidths.find((width) => width >= shownWidth) ?? 960
 
 interface MovingPicture {
   element: Picture
@@ -24,17 +26,15 @@ export function addressOf({ appearance }: Pick<Source, 'appearance'>): string | 
   return undefined
 }
 
-const movingKey = ({ id, appearance }: Source): string =>
-  appearance.type === 'drawing'
-    ? `${id} ${appearance.drawing}`
-    : appearance.type === 'media file'
-      ? `${id} ${appearance.fileId}`
-      : id
-
 /** A drawing that moves at its own frame rate. */
-function movingDrawing(source: Source, drawing: string, bitmap: CanvasImageSource): MovingPicture {
+function movingDrawing(
+  source: Source,
+  drawing: string,
+  bitmap: CanvasImageSource,
+  width: number,
+): MovingPicture {
   const element = document.createElement('canvas')
-  element.width = Math.min(source.nativeWidth, movingWidth)
+  element.width = Math.min(source.nativeWidth, width)
   element.height = Math.max(
     1,
     Math.round((element.width * source.nativeHeight) / source.nativeWidth),
@@ -77,8 +77,7 @@ function mediaFile(source: Source, address: string): MovingPicture {
   return { element, stop: startMoving({ paint }, { always: true }) }
 }
 
-function movingPicture(source: Source, make: () => MovingPicture): MovingPicture | undefined {
-  const key = movingKey(source)
+function movingPicture(key: string, make: () => MovingPicture): MovingPicture | undefined {
   const known = movingBySource.get(key)
   // Not while a component renders: setting reactive state there would render it again at once.
   if (!known)
@@ -94,7 +93,9 @@ function bare(source: Source, shownWidth: number): Picture | undefined {
   if (liveOne) return liveOne.element
   const { appearance } = source
   if (appearance.type === 'media file')
-    return movingPicture(source, () => mediaFile(source, fileAddress(appearance.fileId)))?.element
+    return movingPicture(`${source.id} ${appearance.fileId}`, () =>
+      mediaFile(source, fileAddress(appearance.fileId)),
+    )?.element
   const address = addressOf(source)
   if (!address) return undefined
   const bitmap = stillPicture(address, shownWidth)
@@ -102,7 +103,11 @@ function bare(source: Source, shownWidth: number): Picture | undefined {
     isPlaying.value && appearance.type === 'drawing' && source.nativeFramesPerSecond !== null
   if (!moves || !bitmap) return bitmap
   const { drawing } = appearance
-  return movingPicture(source, () => movingDrawing(source, drawing, bitmap))?.element ?? bitmap
+  const width = movingWidthFor(shownWidth)
+  const moving = movingPicture(`${source.id} ${drawing} ${width}`, () =>
+    movingDrawing(source, drawing, stillPicture(address, width) ?? bitmap, width),
+  )
+  return moving?.element ?? bitmap
 }
 
 /** The picture to draw for a source at a width in screen pixels, its backdrop keyed out where that is set. */

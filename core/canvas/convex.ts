@@ -80,10 +80,37 @@ export function difference(polygon: Polygon, other: Polygon): Polygon[] {
   return pieces
 }
 
+interface Extent {
+  left: number
+  top: number
+  right: number
+  bottom: number
+}
+
+function extentOf(polygon: Polygon): Extent {
+  const extent = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+  for (const { x, y } of polygon) {
+    if (x < extent.left) extent.left = x
+    if (x > extent.right) extent.right = x
+    if (y < extent.top) extent.top = y
+    if (y > extent.bottom) extent.bottom = y
+  }
+  return extent
+}
+
+const areApart = (a: Extent, b: Extent): boolean =>
+  a.right <= b.left || b.right <= a.left || a.bottom <= b.top || b.bottom <= a.top
+
 /** What is left of convex pieces without all the others. */
 export function differenceOfAll(pieces: readonly Polygon[], others: readonly Polygon[]): Polygon[] {
   return others.reduce<Polygon[]>(
-    (rest, other) => rest.flatMap((piece) => difference(piece, other)),
+    (rest, other) => {
+      const extent = extentOf(other)
+      return rest.flatMap((piece) =>
+        // Most things on a canvas are nowhere near each other.
+        areApart(extentOf(piece), extent) ? [piece] : difference(piece, other),
+      )
+    },
     [...pieces],
   )
 }

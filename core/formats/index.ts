@@ -1,6 +1,4 @@
 export * from './dressingFile'
 export type { JsonFileFailure } from './jsonFile'
-export * from './readCanvasSvg'
 export * from './settingsSheet'
 export * from './showFile'
-export { writeCanvasSvg } from './writeCanvasSvg'

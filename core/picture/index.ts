@@ -1,3 +1,2 @@
-export * from './cleanSvg'
 export * from './keying'
 export * from './limits'

@@ -1,4 +1,5 @@
-import { cleanSvg, isMediaType, limitBytes, pictureLimits } from '@green-mantle/core/picture'
+import { isMediaType, limitBytes, pictureLimits } from '@green-mantle/core/picture'
+import { cleanSvg } from '@green-mantle/core/svg'
 import { getRequestHeader, type H3Event } from 'h3'
 import { imageSize } from 'image-size'
 import { ProblemError } from '../http/problem'

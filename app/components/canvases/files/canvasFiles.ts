@@ -1,10 +1,4 @@
-import {
-  canvasSvgLimitBytes,
-  fittedInBox,
-  readCanvasSvg,
-  type SvgItem,
-  writeCanvasSvg,
-} from '@green-mantle/core/formats'
+import type { SvgItem } from '@green-mantle/core/svg'
 import {
   type CanvasName,
   type Layer,
@@ -22,6 +16,9 @@ import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
 import { useSceneEdits } from '../editing/sceneEdits'
+
+/** The reader and writer bring an XML parser along, so they are loaded where they are first needed. */
+const loadSvg = () => import('@green-mantle/core/svg')
 
 const makeIdentifier = (): string => nanoid(12)
 
@@ -64,6 +61,7 @@ export function useCanvasFiles() {
 
   const saveSvg = (canvas: CanvasName): Promise<void> =>
     tellFailure('The picture could not be made.', async () => {
+      const { writeCanvasSvg } = await loadSvg()
       const layers = selection.layersOn(canvas)
       const pictures = new Map<string, string>()
       for (const { sourceId } of layers) {
@@ -91,6 +89,7 @@ export function useCanvasFiles() {
 
   const openSvg = (canvas: CanvasName): Promise<void> =>
     tellFailure('The SVG was not taken.', async () => {
+      const { canvasSvgLimitBytes, fittedInBox, readCanvasSvg } = await loadSvg()
       const file = await chooseTextFile('.svg,image/svg+xml', canvasSvgLimitBytes)
       if (!file) return
       const read = readCanvasSvg(file.text, store.show.canvasPair[canvas])

@@ -165,10 +165,10 @@ function linesIn(element: XmlElement): string[] {
     const inner = child.nodeType === 1 ? (child as XmlElement) : undefined
     if (inner?.localName === 'title' || inner?.localName === 'desc') continue
     const begins = inner && (inner.hasAttribute('y') || inner.hasAttribute('dy'))
-    if (begins || lines.length === 0) lines.push(words.trim())
-    else lines[lines.length - 1] = `${lines.at(-1)}${words}`.trim()
+    if (begins || lines.length === 0) lines.push(words)
+    else lines[lines.length - 1] = `${lines.at(-1)}${words}`
   }
-  return lines.filter(Boolean)
+  return lines.map((line) => line.replaceAll(/\s+/g, ' ').trim()).filter(Boolean)
 }
 
 function textItem(element: XmlElement, context: Inherited): SvgItem | null {

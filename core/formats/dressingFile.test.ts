@@ -1,0 +1,28 @@
+import { describe, expect, it } from 'vitest'
+import { usualDressing } from '../show'
+import { dressingFileJsonSchema, readDressingFile, writeDressingFile } from './dressingFile'
+
+describe('a dressing file', () => {
+  const text = writeDressingFile(usualDressing)
+  it('comes back as it was', () => {
+    expect(readDressingFile(text)).toEqual({ ok: true, value: usualDressing })
+  })
+
+  it.each([
+    ['damaged', text.slice(0, 50), /^line/],
+    ['of another kind', text.replace('green-mantle-dressing', 'other'), /^format$/],
+    ['too new', text.replace('"version": 1', '"version": 9'), /^version$/],
+    ['too large', ' '.repeat(200_000), /whole file/],
+    ['breaks the schema', text.replace('#2f5d3a', 'green'), /^dressing\.goalBar\.filledColour$/],
+  ])('that is %s is refused with the place', (reason, broken, place) => {
+    const read = readDressingFile(broken)
+    expect(read).toMatchObject({ ok: false, reason })
+    expect(read.ok === false && read.problems[0]!.place).toMatch(place)
+  })
+
+  it('has a schema that is published', () => {
+    expect(dressingFileJsonSchema()).toMatchObject({
+      $schema: 'https://json-schema.org/draft/2020-12/schema',
+    })
+  })
+})

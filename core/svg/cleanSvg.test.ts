@@ -1,0 +1,93 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { cleanSvg } from './cleanSvg'
+
+const svg = (inside: string, attributes = 'width="40" height="20"') =>
+  `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${inside}</svg>`
+
+/** What a browser could run or load from the outside. */
+const harmful =
+  /<\s*(script|foreignObject|iframe|animate|set|handler|audio|video)|\son\w+\s*=|javascript:|@import|https?:\/\/(?!www\.w3\.org)/i
+
+describe('cleaning an SVG', () => {
+  it.each([
+    ['a script', '<script>alert(1)</script>'],
+    ['a script in CDATA', '<script><![CDATA[alert(1)]]></script>'],
+    ['an event', '<rect onclick="alert(1)" width="1" height="1"/>'],
+    ['an event in another case', '<rect oNLoad="alert(1)"/>'],
+    [
+      'foreign content',
+      '<foreignObject><body xmlns="http://www.w3.org/1999/xhtml"><img/></body></foreignObject>',
+    ],
+    ['another namespace', '<html:iframe xmlns:html="http://www.w3.org/1999/xhtml"/>'],
+    ['a link', '<a href="https://elsewhere.example"><rect/></a>'],
+    ['a picture from elsewhere', '<image href="https://elsewhere.example/a.png"/>'],
+    ['the same by the older name', '<image xlink:href="https://elsewhere.example/a.png"/>'],
+    ['a part of another file', '<use href="other.svg#a"/>'],
+    ['an SVG within an SVG', '<image href="data:image/svg+xml;base64,PHN2Zy8+"/>'],
+    ['a style from elsewhere', '<style>@import url(https://elsewhere.example/a.css);</style>'],
+    ['a style that loads', '<style>rect { fill: url(https://elsewhere.example/a) }</style>'],
+    ['a style attribute that loads', '<rect style="fill:url(\'https://elsewhere.example\')"/>'],
+    [
+      'an animation that sets an address',
+      '<animate attributeName="href" to="javascript:alert(1)"/>',
+    ],
+  ])('takes out %s', (_name, inside) => {
+    const result = cleanSvg(svg(inside))
+    expect(result.ok).toBe(true)
+    if (!result.ok) return
+    expect(result.svg).not.toMatch(harmful)
+    expect(result.removed.length).toBeGreaterThan(0)
+  })
+
+  it('leaves what draws as it was', () => {
+    const inside =
+      '<defs><linearGradient id="g"><stop offset="0" stop-color="#fff"/></linearGradient></defs><g transform="rotate(5)"><path d="M0 0L9 9" fill="url(#g)"/><text x="1" y="2">a &amp; b</text><image href="data:image/png;base64,iVBORw0KGgo="/></g>'
+    const result = cleanSvg(svg(inside))
+    expect(result).toMatchObject({ ok: true, removed: [] })
+    expect(result.ok && result.svg.replaceAll(/\s?xmlns(:\w+)?="[^"]*"/g, '')).toContain(
+      inside.replaceAll(/\s?xmlns(:\w+)?="[^"]*"/g, ''),
+    )
+  })
+
+  it.each([
+    ['width="40" height="20"', 40, 20],
+    ['viewBox="0 0 640 360"', 640, 360],
+    ['width="320" viewBox="0 0 640 360"', 320, 180],
+    ['width="100%" height="100%" viewBox="0 0 30 60"', 30, 60],
+    // CSS 2.1, 10.3.2: a replaced element without a size of its own.
+    ['', 300, 150],
+  ])('knows the size of one with %s', (attributes, width, height) => {
+    expect(cleanSvg(svg('', attributes))).toMatchObject({ ok: true, width, height })
+  })
+
+  it.each([
+    [
+      'entities',
+      '<!DOCTYPE svg [<!ENTITY a "aaaa">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>',
+    ],
+    ['another root', '<html xmlns="http://www.w3.org/1999/xhtml"/>'],
+    ['a damaged file', svg('<g>').replace('</svg>', '')],
+    ['nothing', ''],
+  ])('refuses %s', (_name, text) => {
+    expect(cleanSvg(text).ok).toBe(false)
+  })
+
+  it('never throws and never lets harm through, however it is mangled', () => {
+    const whole = svg('<script>alert(1)</script><g onclick="x"><rect style="fill:red"/></g>')
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(whole.length), fc.string({ maxLength: 6 })), { maxLength: 6 }),
+        (changes) => {
+          const mangled = changes.reduce(
+            (text, [at, put]) => text.slice(0, at) + put + text.slice(at + put.length),
+            whole,
+          )
+          const result = cleanSvg(mangled)
+          if (result.ok) expect(result.svg).not.toMatch(/<\s*script|\sonclick\s*=/i)
+        },
+      ),
+      { numRuns: 500 },
+    )
+  })
+})

@@ -1,0 +1,3 @@
+export * from './cleanSvg'
+export * from './readCanvasSvg'
+export { writeCanvasSvg } from './writeCanvasSvg'
