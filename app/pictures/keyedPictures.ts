@@ -32,6 +32,20 @@ function entry(sourceId: string, picture: Picture): Keyed {
   return fresh
 }
 
+/** A canvas on screen is hardly ever wider; keying what nobody sees would cost frames. */
+const mostKeyedWidth = 960
+
+function bitmapOf(picture: Picture): Promise<ImageBitmap> {
+  const isVideo = picture instanceof HTMLVideoElement
+  const width = isVideo ? picture.videoWidth : picture.width
+  const height = isVideo ? picture.videoHeight : picture.height
+  if (width <= mostKeyedWidth) return createImageBitmap(picture)
+  return createImageBitmap(picture, {
+    resizeWidth: mostKeyedWidth,
+    resizeHeight: Math.max(1, Math.round((height * mostKeyedWidth) / width)),
+  })
+}
+
 async function work(keyed: Keyed): Promise<void> {
   const { picture, chromaKey, surface } = keyed
   if (!chromaKey) return
@@ -42,7 +56,7 @@ async function work(keyed: Keyed): Promise<void> {
   keyed.isBusy = true
   keyed.isWanted = false
   try {
-    const bitmap = await createImageBitmap(picture)
+    const bitmap = await bitmapOf(picture)
     const result = await keyingWorker().key(transfer(bitmap, [bitmap]), { ...chromaKey })
     if (surface.width !== result.width || surface.height !== result.height) {
       surface.width = result.width

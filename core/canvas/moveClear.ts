@@ -65,9 +65,18 @@ export function movedClear(
     Number(isCentredAcross && !alignment(x, bounds.width, canvas.width)) +
     Number(isCentredDown && !alignment(y, bounds.height, canvas.height))
   const distance = ({ x, y }: Position): number => Math.hypot(x - bounds.x, y - bounds.y)
-  const [nearest] = across
-    .flatMap((x) => down.map((y) => ({ x, y })))
-    .filter((position) => !obstacles.some((box) => overlap({ ...bounds, ...position }, box)))
-    .sort((a, b) => broken(a) - broken(b) || distance(a) - distance(b))
+  let nearest: Position | undefined
+  let best = { broken: Infinity, distance: Infinity }
+  for (const x of across)
+    for (const y of down) {
+      const found = { broken: broken({ x, y }), distance: distance({ x, y }) }
+      const isBetter =
+        found.broken < best.broken ||
+        (found.broken === best.broken && found.distance < best.distance)
+      // What is no better need not be tried against every obstacle.
+      if (!isBetter || obstacles.some((box) => overlap({ ...bounds, x, y }, box))) continue
+      nearest = { x, y }
+      best = found
+    }
   return nearest ? moved(placement, nearest.x - bounds.x, nearest.y - bounds.y) : null
 }

@@ -157,7 +157,7 @@ describe('match proposals', () => {
           expect(proposal.score).toBeLessThanOrEqual(100)
         }
       }),
-      { numRuns: 60 },
+      { numRuns: 25 },
     )
   })
 
@@ -174,7 +174,7 @@ describe('match proposals', () => {
           for (const key of ['isReadable', 'isCovered', 'isBlownUp'] as const)
             expect(count(other, key)).toBe(count(best!, key))
       }),
-      { numRuns: 40 },
+      { numRuns: 20 },
     )
   })
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { type ChromaKey, usualChromaKey } from '../show'
-import { chroma, colourFromHex, hexFromColour, keyedAlpha, keyPicture } from './keying'
+import { chroma, colourFromHex, hexFromColour, keyedAlpha, makeKeyer } from './keying'
 
 const key = (changes: Partial<ChromaKey> = {}): ChromaKey => ({ ...usualChromaKey, ...changes })
 const part = fc.integer({ min: 0, max: 255 })
@@ -21,7 +21,7 @@ const anyKey = fc
   )
 const keyed = ([red, green, blue]: readonly [number, number, number], by: ChromaKey) => {
   const pixels = new Uint8ClampedArray([red, green, blue, 255])
-  keyPicture(pixels, by)
+  makeKeyer(by)(pixels)
   return [...pixels]
 }
 

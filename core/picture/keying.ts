@@ -69,15 +69,22 @@ function primariesOf({ red, green, blue }: Colour): [own: number, first: number,
   return blue >= red ? [16, 0, 8] : [0, 8, 16]
 }
 
+/** Makes the backdrop of a picture transparent, in place: red, green, blue and alpha, 0 to 255, as a canvas holds them. */
+export type Keyer = (pixels: Uint8ClampedArray) => void
+
 /**
- * Keys a picture in place: `pixels` are red, green, blue and alpha, 0 to 255, as a canvas holds them.
- * The backdrop's primary is held down towards the mean of the others by the spill share. Alphas come
- * from a table over Cb and Cr, and each pixel is read and written as one number, so that a 1920×1080
- * frame takes milliseconds. The machine is taken to be little-endian, as all that run browsers are.
+ * Prepares the keying of pictures by one key; the tables are worked out once for all of them. The
+ * backdrop's primary is held down towards the mean of the others by the spill share. Each pixel is
+ * read and written as one number, so that a 1920×1080 frame takes milliseconds; the machine is taken
+ * to be little-endian, as all that run browsers are.
  */
-export function keyPicture(pixels: Uint8ClampedArray, key: ChromaKey): void {
-  const whole = new Uint32Array(pixels.buffer, pixels.byteOffset, pixels.length >> 2)
+export function makeKeyer(key: ChromaKey): Keyer {
   const table = alphaTable(key)
+  return (pixels) =>
+    keyPixels(new Int32Array(pixels.buffer, pixels.byteOffset, pixels.length >> 2), table, key)
+}
+
+function keyPixels(whole: Int32Array, table: Uint8Array, key: ChromaKey): void {
   const toBlue = weightsOf('blue')
   const toRed = weightsOf('red')
   const middle = Math.round(((tableSide - 1) / 2 + 0.5) * fixed)
@@ -121,7 +128,8 @@ function alphaTable(key: ChromaKey): Uint8Array {
     for (let column = 0; column < tableSide; column += 1) {
       const blue = column / (tableSide - 1) - 0.5
       const red = row / (tableSide - 1) - 0.5
-      const distance = Math.hypot(blue - backdrop.blue, red - backdrop.red)
+      // Not Math.hypot, whose care about overflow costs many times as much.
+      const distance = Math.sqrt((blue - backdrop.blue) ** 2 + (red - backdrop.red) ** 2)
       table[row * tableSide + column] = Math.round(255 * alphaAt(distance, key))
     }
   return table

@@ -1,7 +1,7 @@
 import { nativeSizeOf } from '@green-mantle/core/show'
 import type { CanvasName, Layer, Show, Source } from '@green-mantle/core/show'
 import Konva from 'konva'
-import { keyPicture } from '@green-mantle/core/picture'
+import { makeKeyer } from '@green-mantle/core/picture'
 import { addressOf, pictureOf } from '~/pictures/sourcePictures'
 import { fullPicture } from '~/pictures/stillPictures'
 import { flipConfig, groupConfig, shapesOf } from '../stage/placementNode'
@@ -17,7 +17,7 @@ async function fullPictureOf(source: Source): Promise<CanvasImageSource | undefi
   const context = picture.getContext('2d')
   if (!source.chromaKey?.on || !context) return picture
   const image = context.getImageData(0, 0, width, height)
-  keyPicture(image.data, source.chromaKey)
+  makeKeyer(source.chromaKey)(image.data)
   context.putImageData(image, 0, 0)
   return picture
 }
