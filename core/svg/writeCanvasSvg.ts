@@ -14,6 +14,13 @@ const escaped = (text: string): string =>
     // XML knows no other control characters.
     .replaceAll(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
 
+/** JSON in which every character is one that XML has, so that none is lost on the way. */
+const plainJson = (value: unknown): string =>
+  JSON.stringify(value).replaceAll(
+    /[\u007f-\u009f\u2028\u2029\ud800-\udfff\ufffe\uffff]/g,
+    (character) => `\\u${character.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  )
+
 /** Numbers to a thousandth of a pixel, without trailing zeros. */
 const number = (value: number): string => String(Math.round(value * 1000) / 1000)
 
@@ -117,7 +124,7 @@ export function writeCanvasSvg(
       return `  <g${attributes({
         transform: transformOf(placement),
         opacity: placement.opacityPercent === 100 ? undefined : placement.opacityPercent / 100,
-        [ownAttribute]: JSON.stringify({ source, placement }),
+        [ownAttribute]: plainJson({ source, placement }),
       })}><title>${escaped(source.name)}</title>${drawn.join('')}</g>`
     })
   return [

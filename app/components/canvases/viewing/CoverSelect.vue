@@ -28,7 +28,7 @@ function choose(event: Event): void {
     >
       <option value="">not covered</option>
       <option v-for="view in views" :key="workbench.keyOf(view)" :value="workbench.keyOf(view)">
-        {{ view.name }}, {{ view.mode }}
+        {{ view.mode }}: {{ view.name }}
       </option>
     </select>
   </label>
