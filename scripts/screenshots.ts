@@ -32,6 +32,31 @@ const views: View[] = [
     colours: 'dark',
     prepare: chooseCamera,
   },
+  {
+    name: 'matching',
+    path: (id) => `/shows/${id}/canvases`,
+    colours: 'light',
+    prepare: async (page) => {
+      await page.keyboard.press('m')
+      await page.keyboard.press('v')
+      await page.getByRole('button', { name: /^Use arrangement 1/ }).waitFor()
+    },
+  },
+  {
+    name: 'seen',
+    path: (id) => `/shows/${id}/canvases`,
+    colours: 'light',
+    prepare: (page) => page.keyboard.press('v'),
+  },
+  {
+    name: 'dressing',
+    path: (id) => `/shows/${id}/canvases`,
+    colours: 'light',
+    prepare: async (page) => {
+      await page.keyboard.press('d')
+      await page.getByRole('button', { name: 'Pressed paper' }).click()
+    },
+  },
   { name: 'line', path: (id) => `/shows/${id}/line`, colours: 'light' },
   {
     name: 'destinations',

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs'
+import Ajv2020 from 'ajv/dist/2020'
 import { describe, expect, it } from 'vitest'
 import { usualDressing } from '../show'
 import { dressingFileJsonSchema, readDressingFile, writeDressingFile } from './dressingFile'
@@ -20,9 +22,12 @@ describe('a dressing file', () => {
     expect(read.ok === false && read.problems[0]!.place).toMatch(place)
   })
 
-  it('has a schema that is published', () => {
-    expect(dressingFileJsonSchema()).toMatchObject({
-      $schema: 'https://json-schema.org/draft/2020-12/schema',
-    })
+  it('has a published schema, which a general validator (Ajv) takes and keeps', () => {
+    const address = new URL('../../public/schemas/dressing-1.schema.json', import.meta.url)
+    const published = JSON.parse(readFileSync(address, 'utf8'))
+    expect(published).toEqual(dressingFileJsonSchema())
+    const validate = new Ajv2020().compile(published)
+    expect(validate(JSON.parse(text))).toBe(true)
+    expect(validate(JSON.parse(text.replace('"#2f5d3a"', '"green"')))).toBe(false)
   })
 })

@@ -2,6 +2,7 @@ import { demoShow } from '@green-mantle/demo'
 import { nanoid } from 'nanoid'
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { closeDatabase, useDatabase } from '../database/connection'
+import { purgeUnusedFiles } from '../database/files/fileStore'
 import { createShow, isEmpty, purgeDeletedShows } from '../database/shows/showStore'
 import { readSettings } from '../settings'
 
@@ -16,6 +17,7 @@ export default defineNitroPlugin((nitro) => {
 async function prepare(): Promise<void> {
   const database = await useDatabase()
   await purgeDeletedShows(database)
+  await purgeUnusedFiles(database)
   if (readSettings().loadDemoWhenEmpty && (await isEmpty(database)))
     await createShow(database, nanoid(), demoShow)
 }

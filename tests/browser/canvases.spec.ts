@@ -175,6 +175,10 @@ test.describe('with the keyboard alone', () => {
     await page.keyboard.press('Control+z')
     await expect(number(page, 'X on landscape, px')).toHaveValue('861')
     await page.keyboard.press('Control+Shift+z')
+    // Per cent of the canvas's own side.
+    await number(page, 'Y on vertical, px').fill('25 % + 20')
+    await page.keyboard.press('Enter')
+    await expect(number(page, 'Y on vertical, px')).toHaveValue('500')
     await number(page, 'W on vertical, px').focus()
     await page.keyboard.type('wide')
     await page.keyboard.press('Tab')

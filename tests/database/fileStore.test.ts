@@ -1,8 +1,15 @@
 import { createHash } from 'node:crypto'
+import { demoShow } from '@green-mantle/demo'
 import type { Knex } from 'knex'
 import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest'
 import { connect, migrate } from '../../server/database/connection'
-import { findFile, readFile, storeFile } from '../../server/database/files/fileStore'
+import {
+  findFile,
+  purgeUnusedFiles,
+  readFile,
+  storeFile,
+} from '../../server/database/files/fileStore'
+import { createShow } from '../../server/database/shows/showStore'
 
 let database: Knex
 beforeAll(async () => {
@@ -44,6 +51,21 @@ describe('a person’s own file', () => {
     const stored = await Promise.all(Array.from({ length: 5 }, () => storeFile(database, file)))
     expect(new Set(stored.map(({ id }) => id)).size).toBe(1)
     expect(await database('file_chunks').count({ count: '*' }).first()).toMatchObject({ count: 3 })
+  })
+
+  it('goes for good when no show has used it for thirty days, and only then', async () => {
+    const used = await storeFile(database, { ...file, bytes: Buffer.from('used') })
+    const unused = await storeFile(database, { ...file, bytes: Buffer.from('unused') })
+    const show = structuredClone(demoShow)
+    show.sources[0]!.appearance = { type: 'picture file', fileId: used.id, fileName: 'used.png' }
+    await createShow(database, 'user-of-a-file', show)
+    const inDays = (days: number) => new Date(Date.now() + days * 24 * 3_600_000)
+    await purgeUnusedFiles(database, inDays(29))
+    expect(await findFile(database, unused.id)).toBeDefined()
+    await purgeUnusedFiles(database, inDays(31))
+    expect(await findFile(database, unused.id)).toBeUndefined()
+    expect(await findFile(database, used.id)).toBeDefined()
+    await database('shows').where({ id: 'user-of-a-file' }).delete()
   })
 
   it('is not there where nobody stored it', async () => {

@@ -83,3 +83,19 @@ export async function* readFile(
     yield row.bytes.subarray(Math.max(0, start - offset), end + 1 - offset)
   }
 }
+
+/** A file that no show uses any more is kept this long, as a deleted show is. */
+const keepUnusedDays = 30
+
+/** Removes for good what was stored long ago and no source of any show, deleted or not, refers to. */
+export async function purgeUnusedFiles(database: Knex, now = new Date()): Promise<void> {
+  const before = new Date(now.getTime() - keepUnusedDays * 24 * 3_600_000)
+  const fileId = "JSON_VALUE(appearance, '$.fileId')"
+  await database('files')
+    .where('created_at', '<', before)
+    .whereNotIn(
+      'id',
+      database('sources').select(database.raw(fileId)).whereRaw(`${fileId} IS NOT NULL`),
+    )
+    .delete()
+}

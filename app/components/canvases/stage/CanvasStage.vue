@@ -2,7 +2,7 @@
 import { canvasToSource, displayScale } from '@green-mantle/core/canvas'
 import { type CanvasName, type Layer, nativeSizeOf } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
-import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
+import { useDevicePixelRatio, useElementSize, usePreferredReducedMotion } from '@vueuse/core'
 import type Konva from 'konva'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import {
@@ -75,6 +75,27 @@ function pointOf(event: MouseEvent): { x: number; y: number } {
 const hand = useHandwork(props.canvas, () => scale.value, pointOf)
 
 redrawOnMotion(() => pictures.value?.getNode().batchDraw())
+
+const prefersStill = usePreferredReducedMotion()
+const fading = useTemplateRef<HTMLCanvasElement>('fading')
+
+/** Lets the scene that was on air fade over the one that follows, as long as the show's transition takes. */
+function fadeFromBefore(): void {
+  const { kind, milliseconds } = store.show.transition
+  const before = pictures.value?.getNode().getNativeCanvasElement()
+  const surfaceOver = fading.value
+  if (!before || !surfaceOver || kind !== 'fade' || prefersStill.value === 'reduce') return
+  surfaceOver.width = before.width
+  surfaceOver.height = before.height
+  surfaceOver.getContext('2d')?.drawImage(before, 0, 0)
+  surfaceOver.animate([{ opacity: 1 }, { opacity: 0 }], { duration: milliseconds })
+}
+// Before the canvas is drawn anew.
+watch(
+  () => (props.canvas === 'vertical' ? selection.verticalScene : selection.scene).id,
+  fadeFromBefore,
+  { flush: 'pre' },
+)
 
 const colour = computed(() => (props.canvas === 'landscape' ? '#1f6f86' : '#8a3f79'))
 const transformerConfig = computed(() => ({
@@ -269,6 +290,11 @@ defineExpose({ focus: () => surface.value?.focus() })
           <VTransformer ref="transformer" :config="transformerConfig" />
         </VLayer>
       </VStage>
+      <canvas
+        ref="fading"
+        class="pointer-events-none absolute inset-0 size-full opacity-0"
+        aria-hidden="true"
+      />
       <StageOverlay
         :canvas="canvas"
         :scale="scale"
