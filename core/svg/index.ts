@@ -1,3 +1,4 @@
 export * from './cleanSvg'
 export * from './readCanvasSvg'
+export type { SvgItem } from './svgItem'
 export { writeCanvasSvg } from './writeCanvasSvg'
