@@ -1,4 +1,5 @@
 export * from './dressingFile'
 export type { JsonFileFailure } from './jsonFile'
+export * from './measurements'
 export * from './settingsSheet'
 export * from './showFile'

@@ -12,6 +12,14 @@ export const wholeNumber = (value: number): string => whole.format(value)
 /** 5300 → "5,300 kb/s". */
 export const kbpsInWords = (kbps: number): string => `${whole.format(kbps)} kb/s`
 
+/** kb/s as Mb/s, and back; both decimal. */
+export const mbpsFromKbps = (kbps: number): number => kbps / 1000
+export const kbpsFromMbps = (mbps: number): number => mbps * 1000
+
+/** Bytes sent in one second as kb/s. */
+export const kbpsFromBytesPerSecond = (bytesPerSecond: number): number =>
+  (bytesPerSecond * 8) / 1000
+
 /** 12600 → "12.6": Mb/s without the unit, for columns that name it. */
 export const mbpsNumber = (kbps: number): string => oneDecimal.format(kbps / 1000)
 

@@ -3,7 +3,13 @@ import { sampleRateInWords } from '@green-mantle/core/fit'
 import { pictureScore, scoreWord } from '@green-mantle/core/media'
 import { wireSecond } from '@green-mantle/core/network'
 import { audioSampleRatesHz, type Effort, efforts, type Rendition } from '@green-mantle/core/show'
-import { protocolNames, screenNames, secondUnits, wholeNumber } from '@green-mantle/core/words'
+import {
+  kbpsFromBytesPerSecond,
+  protocolNames,
+  screenNames,
+  secondUnits,
+  wholeNumber,
+} from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -94,7 +100,7 @@ const scores = computed(() =>
     <dl class="border-rule grid grid-cols-[1fr_auto] gap-x-3 border-t pt-2 text-xs">
       <template v-for="part in wireParts" :key="part.name">
         <dt class="text-ink-2">{{ part.name }}</dt>
-        <dd class="number text-right">{{ wholeNumber((part.bytes * 8) / 1000) }}</dd>
+        <dd class="number text-right">{{ wholeNumber(kbpsFromBytesPerSecond(part.bytes)) }}</dd>
       </template>
       <dt class="font-semibold">
         on the wire, {{ protocolNames[row.destination.protocol] }}, kb/s

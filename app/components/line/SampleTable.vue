@@ -1,17 +1,27 @@
 <script setup lang="ts">
 import { type LineSample, media, type Medium } from '@green-mantle/core/show'
-import { mediumNames, megabitUnits, percentUnits } from '@green-mantle/core/words'
-import { Plus, Trash2 } from '@lucide/vue'
+import {
+  kbpsFromMbps,
+  mbpsFromKbps,
+  mediumNames,
+  megabitUnits,
+  percentUnits,
+} from '@green-mantle/core/words'
+import { FileInput, Plus, Trash2 } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { nanoid } from 'nanoid'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
 
+// The readers of files are loaded where they are first needed.
+const ImportDialog = defineAsyncComponent(() => import('./ImportDialog.vue'))
+
 const store = useShowStore()
+const isImporting = ref(false)
 const toasts = useToastStore()
 const mediumChoices = media.map((value) => ({ value, label: mediumNames[value] }))
 
@@ -38,7 +48,7 @@ function add(): void {
     measuredAt:
       asInstant(DateTime.now().setZone(store.show.timeZone).toFormat("yyyy-MM-dd'T'HH:mm:ss")) ??
       '',
-    uploadKbps: newMbps.value * 1000,
+    uploadKbps: kbpsFromMbps(newMbps.value),
     medium: newMedium.value,
     roundTripMilliseconds: null,
     lossPercent: null,
@@ -86,6 +96,10 @@ function remove(id: string): void {
       />
       <SelectField v-model="newMedium" class="w-28" label="By" :choices="mediumChoices" />
       <button type="submit" class="button"><Plus class="size-4" /> Measurement</button>
+      <button type="button" class="button" @click="isImporting = true">
+        <FileInput class="size-4" /> Bring in …
+      </button>
+      <ImportDialog v-if="isImporting" @close="isImporting = false" />
     </form>
     <div
       class="min-h-0 grow overflow-y-auto px-3"
@@ -126,8 +140,8 @@ function remove(id: string): void {
                 :least="0.001"
                 :most="100000"
                 :step="0.1"
-                :model-value="sample.uploadKbps / 1000"
-                @update:model-value="change(sample.id, 'uploadKbps', ($event ?? 1) * 1000)"
+                :model-value="mbpsFromKbps(sample.uploadKbps)"
+                @update:model-value="change(sample.id, 'uploadKbps', kbpsFromMbps($event ?? 1))"
               />
             </td>
             <td class="w-24 pr-2">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mbpsInWords, mediumNames } from '@green-mantle/core/words'
+import { kbpsFromMbps, mbpsFromKbps, mbpsInWords, mediumNames } from '@green-mantle/core/words'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import {
   GridComponent,
@@ -33,20 +33,19 @@ const timeOf = (iso: string): string =>
 
 const option = computed(() => {
   const { upload, totalKbps } = store.verdict.budget
-  const mbps = (kbps: number): number => kbps / 1000
   const headroomFrom = upload.measuredKbps - upload.headroomKbps
   // A band too thin for its name goes without; the sum beside the chart names it.
   const band = (name: string, from: number, to: number, color: string, opacity: number) => [
     {
       name: to - from > upload.measuredKbps / 10 ? name : '',
-      yAxis: mbps(from),
+      yAxis: mbpsFromKbps(from),
       itemStyle: { color, opacity },
     },
-    { yAxis: mbps(to) },
+    { yAxis: mbpsFromKbps(to) },
   ]
   const level = (name: string, kbps: number, color: string, type: string) => ({
     name,
-    yAxis: mbps(kbps),
+    yAxis: mbpsFromKbps(kbps),
     lineStyle: { color, type, width: 2 },
     label: {
       ...text,
@@ -64,7 +63,7 @@ const option = computed(() => {
       trigger: 'item',
       formatter: ({ data }: { data?: { value: [string, number]; medium: string } }) =>
         data
-          ? `${timeOf(data.value[0])}<br>${mbpsInWords(data.value[1] * 1000)}, ${data.medium}`
+          ? `${timeOf(data.value[0])}<br>${mbpsInWords(kbpsFromMbps(data.value[1]))}, ${data.medium}`
           : '',
     },
     xAxis: {
@@ -83,7 +82,7 @@ const option = computed(() => {
       type: 'value',
       min: 0,
       // The plan is drawn too where it is more than was ever measured.
-      max: ({ max }: { max: number }) => Math.ceil(Math.max(max, mbps(totalKbps)) * 1.05),
+      max: ({ max }: { max: number }) => Math.ceil(Math.max(max, mbpsFromKbps(totalKbps)) * 1.05),
       axisLabel: { ...number, color: colours.value['ink-2'], showMaxLabel: false },
       splitLine: { lineStyle: { color: colours.value.rule } },
     },
@@ -93,7 +92,7 @@ const option = computed(() => {
         symbolSize: 11,
         z: 5,
         data: store.show.line.samples.map((sample) => ({
-          value: [sample.measuredAt, mbps(sample.uploadKbps)],
+          value: [sample.measuredAt, mbpsFromKbps(sample.uploadKbps)],
           medium: mediumNames[sample.medium],
           itemStyle:
             sample.medium === 'cable'

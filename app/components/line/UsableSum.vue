@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { headroomLimitsPercent } from '@green-mantle/core/show'
-import { mbpsNumber, megabitUnits } from '@green-mantle/core/words'
+import { kbpsFromMbps, mbpsFromKbps, mbpsNumber, megabitUnits } from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
@@ -123,12 +123,12 @@ function removeTraffic(id: string): void {
           :step="0.1"
           :least="0"
           :most="100000"
-          :model-value="traffic.bitrateKbps / 1000"
+          :model-value="mbpsFromKbps(traffic.bitrateKbps)"
           @update:model-value="
             changeTraffic(
               traffic.id,
               'Set other traffic',
-              (changed) => (changed.bitrateKbps = ($event ?? 0) * 1000),
+              (changed) => (changed.bitrateKbps = kbpsFromMbps($event ?? 0)),
             )
           "
         />

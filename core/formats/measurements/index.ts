@@ -1,0 +1,2 @@
+export { type MeasurementDefaults, measurementLimits, type RateUnit, rateUnitsKbps } from './draft'
+export * from './measurements'
