@@ -98,14 +98,17 @@ export function clearPlacement(
   return movedClear(layer[canvas], size, [...zones, ...boxes])
 }
 
-export type SceneCheckKind =
-  | 'covered'
-  | 'blown up'
-  | 'slower than the show'
-  | 'off the edge'
-  | 'shown nowhere'
-  | 'words too small'
-  | 'focus cut'
+/** What may be the matter, the gravest first. */
+const sceneCheckKinds = [
+  'off the edge',
+  'covered',
+  'focus cut',
+  'words too small',
+  'blown up',
+  'shown nowhere',
+  'slower than the show',
+] as const
+export type SceneCheckKind = (typeof sceneCheckKinds)[number]
 
 /** One thing about a scene that its viewers would notice. */
 export interface SceneCheck {
@@ -171,11 +174,11 @@ function checksOnCanvas(
   return found
 }
 
-/** Everything that a viewer would notice in one scene, in front-to-back order. */
+/** Everything that a viewer would notice in one scene: the gravest first, and of each kind what is in front. */
 export function sceneChecks(show: Shown & Pick<Show, 'canvasPair'>, scene: Scene): SceneCheck[] {
   const sources = byId(show.sources)
   const { framesPerSecond } = show.canvasPair
-  return scene.layers.flatMap((layer) => {
+  const found = scene.layers.flatMap((layer): SceneCheck[] => {
     const source = sources.get(layer.sourceId)
     if (!source) return []
     const onBoth = (kind: SceneCheckKind, words: string): SceneCheck => ({
@@ -206,4 +209,6 @@ export function sceneChecks(show: Shown & Pick<Show, 'canvasPair'>, scene: Scene
       ...slow,
     ]
   })
+  const gravity = ({ kind }: SceneCheck): number => sceneCheckKinds.indexOf(kind)
+  return found.sort((a, b) => gravity(a) - gravity(b))
 }

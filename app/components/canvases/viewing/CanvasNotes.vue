@@ -64,7 +64,7 @@ function remedy({ remedy: what, layerId, canvas }: SceneCheck): void {
         <p class="min-w-0">
           <button
             type="button"
-            class="text-left hover:underline"
+            class="min-h-6 text-left hover:underline"
             @click="selection.layerId = note.layerId"
           >
             {{ note.words }}
