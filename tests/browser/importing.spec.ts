@@ -3,10 +3,7 @@ import { demoShow } from '@green-mantle/demo'
 import { tabTo } from './canvasHands'
 import { expect, expectAccessible, test, untilSaved } from './fixtures'
 
-const report = new URL(
-  '../../core/formats/measurements/fixtures/iperf3-tcp.json',
-  import.meta.url,
-)
+const report = new URL('../../core/formats/measurements/fixtures/iperf3-tcp.json', import.meta.url)
 
 test('brings measurements in from a table and a report, and says what is wrong with the rest', async ({
   page,
@@ -14,7 +11,7 @@ test('brings measurements in from a table and a report, and says what is wrong w
 }) => {
   await page.keyboard.press('Alt+3')
   await page.getByRole('button', { name: 'Bring in …' }).click()
-  const text = page.getByLabel('Measurements', { exact: true })
+  const text = page.getByRole('textbox', { name: 'Measurements' })
   const add = page.getByRole('button', { name: 'Add them' })
   await text.fill('time,upload Mb/s,by\n2026-12-12 20:00,17.1,wlan\n2026-12-12 20:20,slow,cable')
   await expect(page.getByRole('alert')).toContainText('line 3, upload: "slow" is not a number')
@@ -43,7 +40,9 @@ test('brings measurements in from a table and a report, and says what is wrong w
   await add.click()
   await untilSaved(page)
   const intervals = JSON.parse(readFileSync(report, 'utf8')).intervals.length
-  expect((await demo.read()).line.samples).toHaveLength(demoShow.line.samples.length + 2 + intervals)
+  expect((await demo.read()).line.samples).toHaveLength(
+    demoShow.line.samples.length + 2 + intervals,
+  )
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
   await untilSaved(page)
@@ -55,7 +54,7 @@ test('takes a pasted column by keyboard alone, and asks for its unit', async ({ 
   await expect(page.getByRole('heading', { name: 'Glasshouse copper line' })).toBeVisible()
   await tabTo(page, 'Bring in …')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('dialog')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Bring measurements in' })).toBeVisible()
   await tabTo(page, 'Measurements')
   await page.keyboard.insertText('18.2\n17.9\n18.4')
   await expect(page.getByRole('alert')).toContainText('Choose the unit')

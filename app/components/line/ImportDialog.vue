@@ -57,8 +57,7 @@ const result = computed(() =>
       }),
 )
 const isUnitNeeded = computed(
-  () =>
-    unit.value !== '' || (result.value?.ok === false && result.value.reason === 'unit needed'),
+  () => unit.value !== '' || (result.value?.ok === false && result.value.reason === 'unit needed'),
 )
 const found = computed(() => {
   if (!result.value?.ok) return undefined
@@ -92,9 +91,12 @@ function add(): void {
     )
     return
   }
-  store.edit(`Add ${samples.length === 1 ? 'a measurement' : `${samples.length} measurements`}`, (draft) => {
-    draft.line.samples.push(...samples)
-  })
+  store.edit(
+    `Add ${samples.length === 1 ? 'a measurement' : `${samples.length} measurements`}`,
+    (draft) => {
+      draft.line.samples.push(...samples)
+    },
+  )
   emit('close')
 }
 </script>
@@ -120,7 +122,11 @@ function add(): void {
         <button type="button" class="button" @click="openFile">
           <FileInput class="size-4" /> Open a file …
         </button>
-        <SelectField v-model="medium" label="Measured by, where it is not said" :choices="mediumChoices" />
+        <SelectField
+          v-model="medium"
+          label="Measured by, where it is not said"
+          :choices="mediumChoices"
+        />
         <SelectField
           v-if="isUnitNeeded"
           v-model="unit"
@@ -130,11 +136,7 @@ function add(): void {
       </div>
       <p v-if="found" role="status">{{ found }}</p>
       <p v-if="problem" role="alert" class="text-madder">{{ problem }}</p>
-      <button
-        type="submit"
-        class="button button-primary self-start"
-        :disabled="!result?.ok"
-      >
+      <button type="submit" class="button button-primary self-start" :disabled="!result?.ok">
         Add them
       </button>
     </form>
