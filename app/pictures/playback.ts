@@ -1,5 +1,5 @@
 import { useIntervalFn, useRafFn } from '@vueuse/core'
-import { computed, onScopeDispose, ref, shallowReactive } from 'vue'
+import { computed, onScopeDispose, ref, shallowReactive, watch } from 'vue'
 
 /** Something on a canvas that changes by itself. */
 export interface Moving {
@@ -55,7 +55,8 @@ export function runPlayback(): void {
   }
   // A clock that ticks for nothing would keep the machine awake.
   const isNeeded = computed(() => isPlaying.value || live.size > 0)
-  useRafFn(() => isNeeded.value && frame())
+  const { pause, resume } = useRafFn(frame, { immediate: false })
+  watch(isNeeded, (needed) => (needed ? resume() : pause()), { immediate: true })
   useIntervalFn(() => {
     if (isPlaying.value)
       feedSeconds.value = Math.floor((performance.now() - startedAt.value) / 1000)

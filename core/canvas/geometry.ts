@@ -58,6 +58,14 @@ export function isOffCanvas(
   return x >= canvas.width || y >= canvas.height || x + width <= 0 || y + height <= 0
 }
 
+/** The upright box between two opposite corners, whichever way round. */
+export const boxBetween = (a: Point, b: Point): Box => ({
+  x: Math.min(a.x, b.x),
+  y: Math.min(a.y, b.y),
+  width: Math.abs(a.x - b.x),
+  height: Math.abs(a.y - b.y),
+})
+
 /** A drawn node: its middle, its unscaled sides, its scale and its turn. */
 export interface NodeState {
   middleX: number

@@ -4,14 +4,12 @@ import { describe, expect, it } from 'vitest'
 import type { Show } from '../show'
 import { inProportion, sameAs, stretched } from './arrange'
 import { withCanvasSize } from './canvasSize'
-import { isFocusWhole, focusOnCanvas } from './focus'
+import { focusBetween, focusOnCanvas, isFocusWhole, usualFocus, withFocusSide } from './focus'
 import { boundsOf } from './geometry'
 import { movedClear } from './moveClear'
 import { isReadable, textFontSize, wordsSize } from './readable'
-import { safeAreaBoxes } from './safeAreas'
-import { clearPlacement, coveringsOf, sceneChecks } from './sceneChecks'
+import { clearPlacement, coveringsOf } from './sceneChecks'
 import { aligned, boundsOfAll, distributed, equallySized } from './several'
-import { distancesAround, snappedBox, snapLines } from './snap'
 import { anyPlacement, nativeSize, placed } from './testPlacements'
 import { edgeNear, trimmedTo, withTrim } from './trim'
 import { appearsOn, screenFor, viewsOf } from './viewing'
@@ -89,57 +87,6 @@ describe('moving clear', () => {
     expect(coveringsOf(show, show.scenes[0]!, 'petals-wide-seed-fund', 'vertical')).toEqual([])
     expect([moved.width, moved.height]).toEqual([560, 110])
     expect(moved.y + moved.height).toBeLessThanOrEqual(0.68 * 1920)
-  })
-})
-
-describe('snapping', () => {
-  const lines = snapLines(canvas, [{ x: 100, y: 200, width: 300, height: 100, name: 'Camera' }])
-
-  it.each([
-    ['an edge', { x: 3, y: 900, width: 29, height: 50 }, { x: 0 }],
-    ['the centre', { x: 517, y: 800, width: 50, height: 50 }, { x: 515 }],
-    ['a third', { x: 357, y: 1000, width: 50, height: 50 }, { x: 360 }],
-    ['the graphics safe area', { x: 57, y: 1000, width: 10, height: 10 }, { x: 54 }],
-    ['another placement', { x: 403, y: 700, width: 80, height: 50 }, { x: 400 }],
-    ['the upper edge of another', { x: 700, y: 203, width: 33, height: 37 }, { y: 200 }],
-  ])('holds to %s', (_name, box, wanted) => {
-    expect(snappedBox(box, lines, 8)).toMatchObject(wanted)
-  })
-
-  it('never moves by more than the tolerance, and names the line that holds', () => {
-    fc.assert(
-      fc.property(anyPlacement, fc.integer({ min: 0, max: 30 }), (placement, tolerance) => {
-        const { x, y, guides } = snappedBox(placement, lines, tolerance)
-        expect(Math.abs(x - placement.x)).toBeLessThanOrEqual(tolerance)
-        expect(Math.abs(y - placement.y)).toBeLessThanOrEqual(tolerance)
-        for (const { axis, at } of guides) {
-          const [start, length] = axis === 'across' ? [x, placement.width] : [y, placement.height]
-          const gaps = [0, 0.5, 1].map((share) => Math.abs(start + share * length - at))
-          expect(Math.min(...gaps)).toBeLessThan(1e-6)
-        }
-      }),
-    )
-  })
-
-  it('measures to the nearest neighbour or the edge', () => {
-    const box = { x: 500, y: 220, width: 100, height: 50 }
-    const other = { x: 100, y: 200, width: 300, height: 100 }
-    expect(distancesAround(box, canvas, [other]).map(({ axis, pixels }) => [axis, pixels])).toEqual(
-      [
-        ['across', 100],
-        ['across', 480],
-        ['down', 220],
-        ['down', 1650],
-      ],
-    )
-  })
-
-  it('knows the safe areas of EBU R 95 (values from memory): 3.5 % and 5 % in', () => {
-    const [action, graphics] = safeAreaBoxes({ width: 1920, height: 1080 })
-    expect(action!.x).toBeCloseTo(67.2, 9)
-    expect(action!.y).toBeCloseTo(37.8, 9)
-    expect(graphics!.width).toBeCloseTo(1728, 9)
-    expect(graphics!.height).toBeCloseTo(972, 9)
   })
 })
 
@@ -317,64 +264,36 @@ describe('the focus of a source', () => {
     expect(isFocusWhole(null, nativeSize, trim(900))).toBe(true)
   })
 
+  it('is drawn and typed within the source', () => {
+    const point = fc.record({
+      x: fc.integer({ min: -500, max: 2500 }),
+      y: fc.integer({ min: -500, max: 1500 }),
+    })
+    const side = fc.constantFrom('x' as const, 'y' as const, 'width' as const, 'height' as const)
+    const isWithin = (some: typeof focus) =>
+      some.x >= 0 &&
+      some.y >= 0 &&
+      Math.min(some.width, some.height) >= 1 &&
+      some.x + some.width <= nativeSize.width &&
+      some.y + some.height <= nativeSize.height
+    fc.assert(
+      fc.property(
+        point,
+        point,
+        side,
+        fc.integer({ min: -50, max: 3000 }),
+        (from, to, key, value) => {
+          const drawn = focusBetween(from, to, nativeSize)
+          expect(isWithin(drawn)).toBe(true)
+          expect(isWithin(withFocusSide(drawn, key, value, nativeSize))).toBe(true)
+        },
+      ),
+    )
+    expect(usualFocus(nativeSize)).toEqual({ x: 480, y: 270, width: 960, height: 540 })
+  })
+
   it('stands where the source stands', () => {
     const [corner] = focusOnCanvas(placed({ x: 0, y: 0 }), nativeSize, focus)
     expect(corner).toEqual({ x: 240, y: 60 })
-  })
-})
-
-describe('the checks of a scene', () => {
-  const kinds = (show: Show, index = 0) =>
-    sceneChecks(show, show.scenes[index]!).map(
-      ({ kind, sourceName, canvas: on }) => `${sourceName}: ${kind}${on ? ` on ${on}` : ''}`,
-    )
-  const edited = (change: (show: Show) => void): Show => {
-    const copy = structuredClone(demoShow)
-    change(copy)
-    return copy
-  }
-
-  it('finds the covered goal, its small words and slow cameras in the demo', () => {
-    expect(kinds(demoShow)).toEqual(
-      expect.arrayContaining([
-        'Seed fund goal: covered on vertical',
-        'Seed fund goal: words too small on vertical',
-        'Bench camera: slower than the show',
-      ]),
-    )
-    expect(kinds(demoShow).some((words) => words.startsWith('Glasshouse'))).toBe(false)
-  })
-
-  it.each<[string, (show: Show) => void, string]>([
-    [
-      'blown up',
-      (show) => (show.scenes[0]!.layers[1]!.landscape.width = 4000),
-      'Bench camera: blown up on landscape',
-    ],
-    [
-      'off the edge',
-      (show) => (show.scenes[0]!.layers[1]!.landscape.x = 1920),
-      'Bench camera: off the edge on landscape',
-    ],
-    [
-      'shown nowhere',
-      (show) => (show.scenes[0]!.layers[2]!.landscape.shown = false),
-      'Growth chart: shown nowhere',
-    ],
-    [
-      'focus cut',
-      (show) => (show.scenes[0]!.layers[1]!.vertical.trim.left = 600),
-      'Bench camera: focus cut on vertical',
-    ],
-  ])('finds what is %s', (_name, change, wanted) => {
-    expect(kinds(demoShow)).not.toContain(wanted)
-    expect(kinds(edited(change))).toContain(wanted)
-  })
-
-  it('leaves destinations alone that are switched off', () => {
-    const off = edited((show) =>
-      show.destinations.forEach((destination) => (destination.on = false)),
-    )
-    expect(kinds(off).some((words) => words.includes('covered'))).toBe(false)
   })
 })

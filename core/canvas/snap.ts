@@ -89,6 +89,46 @@ export function snappedPoint(
   return snappedBox({ ...point, width: 0, height: 0 }, lines, tolerance)
 }
 
+/** Which edges of a box a handle moves. */
+export interface Handle {
+  across: 'left' | 'right' | null
+  down: 'top' | 'bottom' | null
+}
+
+/** A handle by the name that says which edges it moves, as in "top-left" or "middle-right". */
+export const handleNamed = (name: string): Handle => ({
+  across: name.endsWith('left') ? 'left' : name.endsWith('right') ? 'right' : null,
+  down: name.startsWith('top') ? 'top' : name.startsWith('bottom') ? 'bottom' : null,
+})
+
+/**
+ * Where a handle of an upright box goes when it is dragged to a point: onto the nearest line within
+ * the tolerance. A corner that keeps the proportions may only move along the diagonal from the
+ * opposite corner, so there one line leads and the other axis follows.
+ */
+export function snappedHandle(
+  box: Box,
+  handle: Handle,
+  point: { x: number; y: number },
+  lines: readonly SnapLine[],
+  tolerance: number,
+  keepsProportions: boolean,
+): Snapped {
+  const usable = lines.filter(({ axis }) => (axis === 'across' ? handle.across : handle.down))
+  const held = snappedPoint(point, usable, tolerance)
+  const [guide] = held.guides
+  if (!guide || !keepsProportions || !handle.across || !handle.down) return held
+  const opposite = {
+    x: handle.across === 'left' ? box.x + box.width : box.x,
+    y: handle.down === 'top' ? box.y + box.height : box.y,
+  }
+  const direction = (handle.across === 'left') === (handle.down === 'top') ? 1 : -1
+  const ratio = (direction * box.height) / box.width
+  return guide.axis === 'across'
+    ? { x: guide.at, y: opposite.y + (guide.at - opposite.x) * ratio, guides: [guide] }
+    : { x: opposite.x + (guide.at - opposite.y) / ratio, y: guide.at, guides: [guide] }
+}
+
 /** A clear distance between a box and what is next to it, as a line from one to the other. */
 export interface Distance {
   axis: Axis

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { focusBetween, usualFocus, withFocusSide } from '@green-mantle/core/canvas'
 import { type Focus, hasOwnPixels, nativeSizeOf } from '@green-mantle/core/show'
 import { pixelUnits, shareUnits } from '@green-mantle/core/words'
 import { useEventListener } from '@vueuse/core'
@@ -29,49 +30,28 @@ function set(focus: Focus | null): void {
 
 function setSide(key: keyof Focus, value: number | null): void {
   const focus = source.value?.focus
-  const size = native.value
-  if (!focus || !size || value === null) return
-  const wanted = { ...focus, [key]: value }
-  set({
-    ...wanted,
-    width: Math.min(wanted.width, size.width - wanted.x),
-    height: Math.min(wanted.height, size.height - wanted.y),
-  })
+  if (focus && native.value && value !== null) set(withFocusSide(focus, key, value, native.value))
 }
 
-/** The middle half of the picture, to begin with. */
 function begin(): void {
-  const size = native.value
-  if (size)
-    set({
-      x: Math.round(size.width / 4),
-      y: Math.round(size.height / 4),
-      width: Math.max(1, Math.round(size.width / 2)),
-      height: Math.max(1, Math.round(size.height / 2)),
-    })
+  if (native.value) set(usualFocus(native.value))
 }
 
+/** In the source's own pixels. */
 function pointOf(event: MouseEvent): { x: number; y: number } {
   const box = picture.value?.getBoundingClientRect()
   const size = native.value
   if (!box || !size) return { x: 0, y: 0 }
-  const within = (value: number, most: number): number => Math.max(0, Math.min(most, value))
   return {
-    x: Math.round(within((event.clientX - box.left) / box.width, 1) * size.width),
-    y: Math.round(within((event.clientY - box.top) / box.height, 1) * size.height),
+    x: ((event.clientX - box.left) / box.width) * size.width,
+    y: ((event.clientY - box.top) / box.height) * size.height,
   }
 }
 
 function startDrawing(event: MouseEvent): void {
   const from = pointOf(event)
   const stop = useEventListener(window, 'mousemove', (now: MouseEvent) => {
-    const to = pointOf(now)
-    drawn.value = {
-      x: Math.min(from.x, to.x),
-      y: Math.min(from.y, to.y),
-      width: Math.max(1, Math.abs(to.x - from.x)),
-      height: Math.max(1, Math.abs(to.y - from.y)),
-    }
+    if (native.value) drawn.value = focusBetween(from, pointOf(now), native.value)
   })
   useEventListener(
     window,

@@ -1,16 +1,18 @@
 import {
   boundsOf,
   boundsOfAll,
+  boxBetween,
   boxFromNode,
   type Distance,
   distancesAround,
   edgeNear,
+  handleNamed,
   intersection,
   cornersOf,
   moved,
   polygonOfBox,
   snappedBox,
-  snappedPoint,
+  snappedHandle,
   type SnapLine,
   snapLines,
   trimmedTo,
@@ -163,34 +165,22 @@ export function useHandwork(
     placing.place(canvas, new Map(reshaped), 'Resize', { isDragged: true })
   }
 
-  /**
-   * Holds a handle to the nearest line. A corner that keeps the proportions may only move along the
-   * line to the opposite corner, so there one axis leads.
-   */
+  /** Holds a handle to the nearest line; freely with Ctrl, with several chosen, or askew. */
   function holdHandle(name: string, point: Point, event: MouseEvent): Point {
     const [only] = selection.chosen
     const isUpright = only && only.layer[canvas].turnDegrees % 90 === 0
-    if (!workbench.snaps || event.ctrlKey || event.altKey || !isUpright || name === 'rotater')
-      return point
-    if (selection.chosen.length > 1) return point
-    const own = linesBeside([only.layer.id])
-    const axes = name.startsWith('middle') ? 'across' : name.endsWith('center') ? 'down' : 'both'
-    const usable = own.filter(({ axis }) => axes === 'both' || axis === axes)
-    const held = snappedPoint(point, usable, holdsWithin / scale())
+    const isFree = !workbench.snaps || event.ctrlKey || event.metaKey || event.altKey
+    if (!isUpright || isFree || name === 'rotater' || selection.chosen.length > 1) return point
+    const held = snappedHandle(
+      boundsOf(only.layer[canvas]),
+      handleNamed(name),
+      point,
+      linesBeside([only.layer.id]),
+      holdsWithin / scale(),
+      !event.shiftKey,
+    )
     guides.value = held.guides
-    const [guide] = held.guides
-    if (axes !== 'both' || event.shiftKey || !guide) return held
-    const box = boundsOf(only.layer[canvas])
-    const opposite = {
-      x: name.endsWith('left') ? box.x + box.width : box.x,
-      y: name.startsWith('top') ? box.y + box.height : box.y,
-    }
-    const slope = ((point.y - opposite.y) / (point.x - opposite.x)) as number
-    const ratio = (Math.sign(slope) * box.height) / box.width
-    guides.value = [guide]
-    return guide.axis === 'across'
-      ? { x: guide.at, y: opposite.y + (guide.at - opposite.x) * ratio }
-      : { x: opposite.x + (guide.at - opposite.y) / ratio, y: guide.at }
+    return held
   }
 
   /* Trimming: Alt and drag an edge */
@@ -230,13 +220,7 @@ export function useHandwork(
     const before = event.shiftKey ? [...selection.layerIds] : []
     selection.layerIds = before
     const stopFollowing = useEventListener(window, 'mousemove', (now: MouseEvent) => {
-      const to = pointOf(now)
-      const box = {
-        x: Math.min(from.x, to.x),
-        y: Math.min(from.y, to.y),
-        width: Math.abs(to.x - from.x),
-        height: Math.abs(to.y - from.y),
-      }
+      const box = boxBetween(from, pointOf(now))
       rectangle.value = box
       const touched = others([])
         .filter(
