@@ -3,7 +3,7 @@ import { shallowReactive } from 'vue'
 import { keyedPicture, keyNextFrame } from './keyedPictures'
 import { isPlaying, startMoving } from './playback'
 import { paintMoving } from './standInMotion'
-import { drawingAddress, fileAddress, stillPicture } from './stillPictures'
+import { drawingAddress, fileAddress, isPictureMissing, stillPicture } from './stillPictures'
 
 type Picture = HTMLCanvasElement | HTMLVideoElement
 
@@ -16,6 +16,8 @@ interface MovingPicture {
   element: Picture
   stop(): void
 }
+/** Media files that were asked for and are not there. */
+const missingMedia = shallowReactive(new Set<string>())
 const movingBySource = shallowReactive(new Map<string, MovingPicture>())
 const liveBySource = shallowReactive(new Map<string, MovingPicture & { stream: MediaStream }>())
 
@@ -61,6 +63,7 @@ function mediaFile(source: Source, address: string): MovingPicture {
   element.loop = true
   element.playsInline = true
   element.preload = 'auto'
+  element.addEventListener('error', () => missingMedia.add(address))
   element.src = address
   let shown = -1
   const paint = (): boolean => {
@@ -115,6 +118,14 @@ export function pictureOf(source: Source, shownWidth: number): Picture | undefin
   const picture = bare(source, shownWidth)
   const { chromaKey } = source
   return picture && chromaKey?.on ? keyedPicture(source.id, picture, chromaKey) : picture
+}
+
+/** Whether the file of a source is not kept here, as when its show comes from another installation. */
+export function isFileMissing(source: Source): boolean {
+  const { appearance } = source
+  if (appearance.type === 'media file') return missingMedia.has(fileAddress(appearance.fileId))
+  const address = addressOf(source)
+  return address !== undefined && isPictureMissing(address)
 }
 
 /** The same without the key, for taking a colour from. */

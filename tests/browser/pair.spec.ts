@@ -3,7 +3,7 @@ import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
 import { imageSize } from 'image-size'
 import { choose, drag, number, pointOn, row } from './canvasHands'
-import { expect, expectAccessible, test, untilSaved } from './fixtures'
+import { expect, expectAccessible, storeShow, test, untilSaved } from './fixtures'
 
 const canvas = (page: Page, name: string) => page.locator(`[data-canvas=${name}]`)
 const placement = async (demo: { read(): Promise<typeof demoShow> }, index: number, scene = 0) =>
@@ -111,6 +111,11 @@ test.describe('scenes', () => {
     const shared = (await demo.read()).scenes[0]!
     expect(shared.verticalOf).toBe('bench-talk')
     expect(shared.layers).toEqual(demoShow.scenes[0]!.layers)
+    // Keys and commands alter nothing that could not be seen.
+    await choose(page, 'Bench camera')
+    await page.keyboard.press('h')
+    await page.keyboard.press('v')
+    await expect(page.getByText('Alter it there, or keep a copy of it here')).toBeVisible()
     await page.getByRole('button', { name: 'Keep a copy' }).click()
     await expect(page.getByRole('note')).toHaveCount(0)
     await untilSaved(page)
@@ -331,6 +336,34 @@ test.describe('files', () => {
     expect(
       source.appearance.type === 'media file' && source.appearance.durationSeconds,
     ).toBeCloseTo(2, 1)
+  })
+
+  test('says when a picture or a media file of a show is not kept here', async ({
+    page,
+    stack,
+    consoleProblems,
+  }) => {
+    const show = structuredClone(demoShow)
+    show.sources[0]!.appearance = {
+      type: 'media file',
+      fileId: 'a'.repeat(64),
+      fileName: 'bench.webm',
+      durationSeconds: 3,
+      codec: 'vp8',
+    }
+    show.sources[2]!.appearance = {
+      type: 'picture file',
+      fileId: 'b'.repeat(64),
+      fileName: 'growth.png',
+    }
+    const { id } = await storeShow(stack.application.address, show)
+    await page.goto(`/shows/${id}/canvases`)
+    for (const name of ['Bench camera', 'Growth chart']) {
+      await choose(page, name)
+      await expect(page.getByText('Its file is not kept here.')).toBeVisible()
+    }
+    // The browser notes what it did not find.
+    for (const problem of consoleProblems.splice(0)) expect(problem).toContain('404')
   })
 
   test('gives a canvas as PNG at full size and as SVG, and takes the SVG back as it was', async ({

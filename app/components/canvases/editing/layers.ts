@@ -35,9 +35,10 @@ export function useLayers() {
   const store = useShowStore()
   const selection = useSelectionStore()
   const toasts = useToastStore()
-  const { editScene, editLayers, nameOf } = useSceneEdits()
+  const { canAlter, editScene, editLayers, nameOf } = useSceneEdits()
 
   function setShown(layerIds: readonly string[], canvas: CanvasName, shown: boolean): void {
+    if (!canAlter(canvas)) return
     editLayers(layerIds, shown ? 'Show' : 'Hide', (layer) => {
       layer[canvas].shown = shown
     })
@@ -163,7 +164,7 @@ export function useLayers() {
    */
   function paste(): void {
     const from = copied.value
-    if (!from || !canPaste()) return
+    if (!from || !canPaste() || !canAlter(selection.canvas)) return
     const { canvas } = selection
     const size = store.show.canvasPair[canvas]
     const isSamePlace = from.canvas === canvas && from.sceneId === selection.scene.id

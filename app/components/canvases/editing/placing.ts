@@ -38,7 +38,7 @@ export function usePlacing() {
   const store = useShowStore()
   const selection = useSelectionStore()
   const toasts = useToastStore()
-  const { editLayers } = useSceneEdits()
+  const { canAlter, editLayers } = useSceneEdits()
 
   /** The chosen layers that may be altered on a canvas. A vertical shared from another scene is altered there. */
   function free(canvas: CanvasName) {
@@ -85,6 +85,7 @@ export function usePlacing() {
     label: string,
     { isDragged = false } = {},
   ): void {
+    if (!canAlter(canvas)) return
     const ids = [...placements.keys()]
     editLayers(
       ids,

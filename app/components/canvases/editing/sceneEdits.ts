@@ -1,6 +1,7 @@
-import type { Layer, Scene, Show } from '@green-mantle/core/show'
+import type { CanvasName, Layer, Scene, Show } from '@green-mantle/core/show'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
+import { useToastStore } from '~/stores/toasts'
 
 /** "Move Bench camera", "Move 3 sources". */
 function labelFor(label: string, names: readonly string[]): string {
@@ -11,6 +12,16 @@ function labelFor(label: string, names: readonly string[]): string {
 export function useSceneEdits() {
   const store = useShowStore()
   const selection = useSelectionStore()
+  const toasts = useToastStore()
+
+  /** Whether a canvas of this scene can be altered here; says why where it cannot. */
+  function canAlter(canvas: CanvasName): boolean {
+    if (canvas === 'landscape' || !selection.sharesVertical) return true
+    toasts.tell(
+      `This scene uses the vertical of ${selection.verticalScene.name}. Alter it there, or keep a copy of it here.`,
+    )
+    return false
+  }
 
   function editScene(
     label: string,
@@ -49,5 +60,5 @@ export function useSceneEdits() {
     )
   }
 
-  return { editScene, editLayers, nameOf }
+  return { canAlter, editScene, editLayers, nameOf }
 }

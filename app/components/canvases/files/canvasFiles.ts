@@ -37,7 +37,7 @@ export function useCanvasFiles() {
   const store = useShowStore()
   const selection = useSelectionStore()
   const toasts = useToastStore()
-  const { editScene } = useSceneEdits()
+  const { canAlter, editScene } = useSceneEdits()
 
   const nameFor = (canvas: CanvasName, ending: string): string =>
     `${fileNameFor(`${store.show.title}, ${selection.scene.name}, ${canvas}`)}.${ending}`
@@ -89,6 +89,7 @@ export function useCanvasFiles() {
 
   const openSvg = (canvas: CanvasName): Promise<void> =>
     tellFailure('The SVG was not taken.', async () => {
+      if (!canAlter(canvas)) return
       const { canvasSvgLimitBytes, fittedInBox, readCanvasSvg } = await loadSvg()
       const file = await chooseTextFile('.svg,image/svg+xml', canvasSvgLimitBytes)
       if (!file) return

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { isPictureMissing } from '~/pictures/stillPictures'
 import { nativeSizeOf } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
-import { addressOf } from '~/pictures/sourcePictures'
+import { isFileMissing } from '~/pictures/sourcePictures'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import { sourceIcons } from '../sourceIcons'
@@ -24,10 +23,7 @@ const frameRateNote = computed(() => {
   if (own === null || own === undefined) return 'a still'
   return own < shared ? `at ${own}; the show runs at ${shared}` : `at ${own}`
 })
-const isMissing = computed(() => {
-  const address = chosen.value && addressOf(chosen.value.source)
-  return address !== undefined && isPictureMissing(address)
-})
+const isMissing = computed(() => chosen.value !== undefined && isFileMissing(chosen.value.source))
 /** From a field back to where the keys of the canvas work. */
 function leaveToCanvas(): void {
   document.querySelector<HTMLElement>(`[data-canvas=${selection.canvas}]`)?.focus()
