@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
-import { choose, drag, number, pointOn, row } from './canvasHands'
+import { choose, drag, pointOn, row } from './canvasHands'
 import { expect, expectAccessible, test, untilSaved } from './fixtures'
 
 const canvas = (page: Page, name: string) => page.locator(`[data-canvas=${name}]`)
