@@ -63,6 +63,12 @@ describe('a canvas as SVG', () => {
     )
   })
 
+  it('comes back with the characters that XML parsers frown at', () => {
+    const show: Show = structuredClone(demoShow)
+    show.sources[0]!.name = '\ufffd \ufffe \u0085 \u2028 \ud83c\udf3c \ud83c'
+    expect(items(written(show))[1]!.source.name).toBe(show.sources[0]!.name)
+  })
+
   it('carries a person’s own picture inside', () => {
     const show: Show = structuredClone(demoShow)
     const glasshouse = show.sources.find(({ id }) => id === 'glasshouse')!

@@ -1,9 +1,5 @@
-import {
-  DOMParser,
-  type Element as XmlElement,
-  type Node as XmlNode,
-  XMLSerializer,
-} from '@xmldom/xmldom'
+import { type Element as XmlElement, type Node as XmlNode, XMLSerializer } from '@xmldom/xmldom'
+import { parseSvg } from './parseSvg'
 
 /** Elements that draw, after SVG 2; scripts, links, animation, foreign content and the like are left out. */
 const allowedElements = new Set([
@@ -92,26 +88,10 @@ function sizeOf(root: XmlElement): { width: number; height: number } {
  * least one, and what was taken out. Never throws; what is no SVG is said.
  */
 export function cleanSvg(text: string): CleanSvgResult {
-  // Entities could unfold into anything, and nothing that draws needs them.
-  if (/<!(DOCTYPE[^>]*\[|ENTITY)/i.test(text))
-    return { ok: false, message: 'the SVG defines entities, which are not taken' }
-  let root: XmlElement | null
-  try {
-    const stop = (message: string): never => {
-      throw new SyntaxError(message)
-    }
-    root = new DOMParser({ onError: (_level, message) => stop(message) }).parseFromString(
-      text,
-      'image/svg+xml',
-    ).documentElement
-  } catch (error) {
-    return {
-      ok: false,
-      message: `this is not a sound SVG: ${(error as Error).message.split('\n')[0]}`,
-    }
-  }
-  if (root?.localName !== 'svg' || root.namespaceURI !== svgNamespace)
-    return { ok: false, message: 'this is not an SVG' }
+  const parsed = parseSvg(text)
+  if (!parsed.ok) return parsed
+  const { root } = parsed
+  if (root.namespaceURI !== svgNamespace) return { ok: false, message: 'this is not an SVG' }
   const removed = new Set<string>()
   clean(root, removed)
   const { width, height } = sizeOf(root)

@@ -1,7 +1,8 @@
-import { DOMParser, type Element as XmlElement } from '@xmldom/xmldom'
+import type { Element as XmlElement } from '@xmldom/xmldom'
 import { compose, scale, translate } from 'transformation-matrix'
 import { z } from 'zod'
 import { type Placement, placementSchema, type Size, sourceSchema } from '../show'
+import { parseSvg } from './parseSvg'
 import {
   attribute,
   boxOf,
@@ -183,22 +184,16 @@ function counted(list: readonly string[]): string[] {
 export function readCanvasSvg(text: string, canvas: Size): ReadSvgResult {
   if (text.length > canvasSvgLimitBytes)
     return { ok: false, message: `an SVG has at most ${canvasSvgLimitBytes / 1_000_000} MB` }
-  if (/<!(DOCTYPE[^>]*\[|ENTITY)/i.test(text))
-    return { ok: false, message: 'the SVG defines entities, which are not taken' }
+  const parsed = parseSvg(text)
+  if (!parsed.ok) return parsed
   try {
-    const stop = (message: string): never => {
-      throw new SyntaxError(message)
-    }
-    const root = new DOMParser({ onError: (_level, message) => stop(message) }).parseFromString(
-      text,
-      'image/svg+xml',
-    ).documentElement
-    if (root?.localName !== 'svg') return { ok: false, message: 'this is not an SVG' }
+    const { root } = parsed
     const found = readChildren(root, { ...initial, matrix: ontoCanvas(root, canvas) }, canvas)
     return { ok: true, items: found.items.toReversed(), notTaken: counted(found.missed) }
   } catch (error) {
+    // A transform that is none, for example.
     const [first] = (error as Error).message.split('\n')
-    return { ok: false, message: `this is not a sound SVG: ${first}` }
+    return { ok: false, message: `the SVG cannot be followed: ${first}` }
   }
 }
 
