@@ -180,6 +180,10 @@ test.describe('as viewers see it', () => {
   }) => {
     await page.getByRole('button', { name: 'Show the safe areas' }).click()
     await expect(canvas(page, 'landscape').locator('[data-safe-area]')).toHaveCount(2)
+    await choose(page, 'Bench camera')
+    await expect(canvas(page, 'landscape').locator('[data-focus]')).toHaveCount(1)
+    await choose(page, 'Growth chart')
+    await expect(canvas(page, 'landscape').locator('[data-focus]')).toHaveCount(0)
     await page.keyboard.press('Alt+4')
     await page
       .getByRole('region', { name: 'On landscape' })

@@ -2,11 +2,13 @@
 import {
   type Box,
   type Distance,
+  focusOnCanvas,
   safeAreaBoxes,
   type SnapLine,
   zoneBox,
 } from '@green-mantle/core/canvas'
-import type { CanvasName } from '@green-mantle/core/show'
+import { type CanvasName, nativeSizeOf } from '@green-mantle/core/show'
+import { useSelectionStore } from '~/stores/selection'
 import { computed } from 'vue'
 import { useShowStore } from '~/stores/show'
 import { useWorkbenchStore } from '~/stores/workbench'
@@ -23,6 +25,7 @@ const props = defineProps<{
 
 const store = useShowStore()
 const workbench = useWorkbenchStore()
+const selection = useSelectionStore()
 const size = computed(() => store.show.canvasPair[props.canvas])
 const zones = computed(() =>
   (workbench.shown[props.canvas]?.zones ?? []).map((zone) => ({
@@ -32,6 +35,16 @@ const zones = computed(() =>
   })),
 )
 const safeAreas = computed(() => (workbench.showsSafeAreas ? safeAreaBoxes(size.value) : []))
+/** The part of the chosen source that has to stay whole, as it stands on this canvas. */
+const focus = computed(() => {
+  const chosen = selection.selected
+  const placement = chosen?.layer[props.canvas]
+  const isElsewhere = props.canvas === 'vertical' && selection.sharesVertical
+  if (!chosen?.source.focus || !placement?.shown || isElsewhere) return undefined
+  return focusOnCanvas(placement, nativeSizeOf(chosen.source), chosen.source.focus)
+    .map(({ x, y }) => `${x},${y}`)
+    .join(' ')
+})
 /** Lengths that look the same however small the canvas is drawn. */
 const px = computed(() => 1 / props.scale)
 /** The label of a narrow zone at the right edge runs to the left. */
@@ -87,6 +100,16 @@ const labelEnds = (zone: Box): boolean => zone.x > size.value.width / 2
         area.name === 'action safe' ? `${8 * px} ${5 * px}` : `${2 * px} ${3 * px}`
       "
       data-safe-area
+    />
+    <polygon
+      v-if="focus"
+      :points="focus"
+      fill="none"
+      stroke="#fffdf6"
+      stroke-opacity="0.8"
+      :stroke-width="px"
+      :stroke-dasharray="`${px} ${3 * px}`"
+      data-focus
     />
     <line
       v-for="(guide, index) in guides"
