@@ -1,4 +1,5 @@
 import {
+  backdropShare,
   type Box,
   boundsOf,
   filledShare,
@@ -165,7 +166,7 @@ export function fillingCanvas(item: Item, canvas: Size): Placement | null {
   const [width, height] = [part.width * scale, part.height * scale]
   const box = { x: (canvas.width - width) / 2, y: (canvas.height - height) / 2, width, height }
   const placement = placementIn(item, part, box, 1)
-  return filledShare(placement, canvas) >= 0.9 ? placement : null
+  return filledShare(placement, canvas) >= backdropShare ? placement : null
 }
 
 /** Words are not squeezed into a column narrower than this share of their line. */

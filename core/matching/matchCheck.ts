@@ -6,6 +6,7 @@ import {
   type Scene,
   type Show,
   type Source,
+  otherCanvas,
 } from '../show'
 
 export type DifferenceKind =
@@ -24,8 +25,6 @@ export interface CanvasDifference {
   canvas: CanvasName
   words: string
 }
-
-const other: Record<CanvasName, CanvasName> = { landscape: 'vertical', vertical: 'landscape' }
 
 /** Words as a viewer compares them: case, spaces and marks at the ends do not count. */
 const spoken = (text: string): string =>
@@ -47,7 +46,7 @@ export function matchCheck(
   })
   const differences = items.flatMap(({ layer, source }): CanvasDifference[] =>
     canvasNames.flatMap((canvas) => {
-      const [here, there] = [layer[canvas], layer[other[canvas]]]
+      const [here, there] = [layer[canvas], layer[otherCanvas[canvas]]]
       const difference = (kind: DifferenceKind, words: string): CanvasDifference => ({
         kind,
         layerIds: [layer.id],
@@ -63,16 +62,16 @@ export function matchCheck(
         if (standsElsewhere) return []
         return source.kind === 'goal bar'
           ? [difference('goal hidden', `is hidden on ${canvas}; viewers there see no goal`)]
-          : [difference('on one canvas only', `is on ${other[canvas]} only`)]
+          : [difference('on one canvas only', `is on ${otherCanvas[canvas]} only`)]
       }
       const found: CanvasDifference[] = []
       const isLegible = (name: CanvasName): boolean =>
         isReadable(layer[name], source, show.canvasPair[name])
-      if (!isLegible(canvas) && isLegible(other[canvas]))
+      if (!isLegible(canvas) && isLegible(otherCanvas[canvas]))
         found.push(difference('words unreadable on one', `is too small to read on ${canvas} only`))
       const isWhole = (name: CanvasName): boolean =>
         isFocusWhole(source.focus, nativeSizeOf(source), layer[name].trim)
-      if (!isWhole(canvas) && isWhole(other[canvas]))
+      if (!isWhole(canvas) && isWhole(otherCanvas[canvas]))
         found.push(difference('focus cut on one', `is trimmed into its focus on ${canvas} only`))
       return found
     }),
@@ -90,7 +89,7 @@ function captionDifferences(
       : [],
   )
   const only = (canvas: CanvasName) =>
-    captions.filter(({ layer }) => layer[canvas].shown && !layer[other[canvas]].shown)
+    captions.filter(({ layer }) => layer[canvas].shown && !layer[otherCanvas[canvas]].shown)
   return only('landscape').flatMap((wide) =>
     only('vertical').flatMap((tall): CanvasDifference[] =>
       spoken(wide.text) === spoken(tall.text)

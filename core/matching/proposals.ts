@@ -1,5 +1,13 @@
 import { isBackdrop, zoneBox, zonesInUse } from '../canvas'
-import type { CanvasName, Layer, Placement, Scene, Show, Size } from '../show'
+import {
+  type CanvasName,
+  type Layer,
+  otherCanvas,
+  type Placement,
+  type Scene,
+  type Show,
+  type Size,
+} from '../show'
 import { arrange, type Plan, plansFor } from './candidates'
 import { type Item, itemsOn, wasSeen } from './items'
 import { judge, type Judgement, type Target } from './judge'
@@ -17,8 +25,6 @@ export interface Proposal {
 }
 
 export const mostProposals = 5
-
-const opposite: Record<CanvasName, CanvasName> = { landscape: 'vertical', vertical: 'landscape' }
 
 /** Two arrangements look the same when nothing differs by more than this share of the canvas. */
 const sameWithinShare = 0.04
@@ -140,7 +146,7 @@ export function matchProposals(
   scene: Scene,
   canvas: CanvasName,
 ): Proposal[] {
-  const from = opposite[canvas]
+  const from = otherCanvas[canvas]
   const [before, size] = [show.canvasPair[from], show.canvasPair[canvas]]
   const items = itemsOn(show, scene, from)
   if (items.length === 0) return []

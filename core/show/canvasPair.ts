@@ -4,6 +4,17 @@ export const canvasNames = ['landscape', 'vertical'] as const
 export type CanvasName = (typeof canvasNames)[number]
 export const canvasNameSchema = z.enum(canvasNames)
 
+export const otherCanvas = {
+  landscape: 'vertical',
+  vertical: 'landscape',
+} as const satisfies Record<CanvasName, CanvasName>
+
+/** One value for each canvas. */
+export const onBoth = <Value>(of: (canvas: CanvasName) => Value): Record<CanvasName, Value> => ({
+  landscape: of('landscape'),
+  vertical: of('vertical'),
+})
+
 /** Smallest and largest side of a canvas or rendition, in pixels; sides are even, as 4:2:0 video needs. */
 export const sideLimitsPixels = { smallest: 160, largest: 7680 } as const
 

@@ -8,6 +8,7 @@ import {
   type Layer,
   nativeSizeOf,
   type Source,
+  onBoth,
 } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
 import { Eye, EyeOff, GripVertical, Lock, LockOpen } from '@lucide/vue'
@@ -28,10 +29,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ choose: [event: MouseEvent] }>()
 const layers = useLayers()
-
-function onBoth<Value>(of: (canvas: CanvasName) => Value): Record<CanvasName, Value> {
-  return { landscape: of('landscape'), vertical: of('vertical') }
-}
 
 const sharpnesses = computed(() =>
   onBoth((canvas) => {

@@ -7,6 +7,7 @@ import {
   reordered,
   type Size,
   unusedSources,
+  otherCanvas,
 } from '@green-mantle/core/show'
 import { nanoid } from 'nanoid'
 import { shallowRef } from 'vue'
@@ -26,7 +27,6 @@ interface Copied {
 /** Kept for this tab, so that what is copied can be pasted into another scene. */
 const copied = shallowRef<Copied>()
 const makeIdentifier = (): string => nanoid(12)
-const otherCanvas: Record<CanvasName, CanvasName> = { landscape: 'vertical', vertical: 'landscape' }
 /** A copy stands beside its original, in canvas pixels. */
 const copyOffset = 20
 

@@ -20,6 +20,7 @@ import {
   type Placement,
   type Size,
   type Trim,
+  otherCanvas,
 } from '@green-mantle/core/show'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
@@ -30,8 +31,6 @@ type BoxField = 'x' | 'y' | 'width' | 'height' | 'turnDegrees'
 type Change = (placement: Placement, canvas: Size, native: Size) => Placement
 /** Placements by layer, as a drag leaves them. */
 export type Placements = ReadonlyMap<string, Placement>
-
-const otherCanvas: Record<CanvasName, CanvasName> = { landscape: 'vertical', vertical: 'landscape' }
 
 /** What can be done to how the chosen sources stand on a canvas; a locked one stays as it is. */
 export function usePlacing() {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type CanvasName, canvasNames } from '@green-mantle/core/show'
+import { canvasNames, onBoth } from '@green-mantle/core/show'
 import { percentUnits, pixelUnits } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
@@ -12,9 +12,6 @@ const selection = useSelectionStore()
 const placing = usePlacing()
 const layer = computed(() => selection.selected?.layer)
 
-function onBoth<Value>(of: (canvas: CanvasName) => Value): Record<CanvasName, Value> {
-  return { landscape: of('landscape'), vertical: of('vertical') }
-}
 const disabled = computed(() =>
   onBoth(
     (canvas) =>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type CanvasName, canvasNames, type Placement } from '@green-mantle/core/show'
+import { type CanvasName, canvasNames, type Placement, onBoth } from '@green-mantle/core/show'
 import { degreeUnits, pixelUnits, shareUnits } from '@green-mantle/core/words'
 import {
   AlignCenterHorizontal,
@@ -51,9 +51,6 @@ const boxFields = [
   { key: 'height', label: 'H', least: 1, along: 'height' },
 ] as const
 
-function onBoth<Value>(of: (canvas: CanvasName) => Value): Record<CanvasName, Value> {
-  return { landscape: of('landscape'), vertical: of('vertical') }
-}
 const valuesOf = (key: keyof Placement) =>
   onBoth((canvas) => (chosen.value?.layer[canvas][key] ?? 0) as number)
 /** Pixels, or per cent of the canvas's side. */

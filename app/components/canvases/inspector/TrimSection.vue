@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { edges } from '@green-mantle/core/canvas'
-import { type CanvasName, hasOwnPixels } from '@green-mantle/core/show'
+import { hasOwnPixels, onBoth } from '@green-mantle/core/show'
 import { pixelUnits, shareUnits } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { useSelectionStore } from '~/stores/selection'
@@ -14,9 +14,6 @@ const chosen = computed(() => selection.selected)
 
 const titles = { left: 'Left', top: 'Top', right: 'Right', bottom: 'Bottom' } as const
 
-function onBoth<Value>(of: (canvas: CanvasName) => Value): Record<CanvasName, Value> {
-  return { landscape: of('landscape'), vertical: of('vertical') }
-}
 const disabled = computed(() =>
   onBoth(
     (canvas) =>
