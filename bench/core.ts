@@ -1,3 +1,4 @@
+import { lineOf } from '@green-mantle/core/show'
 import { verdictOf } from '@green-mantle/core/fit'
 import { pictureScore } from '@green-mantle/core/media'
 import { wireRateKbps } from '@green-mantle/core/network'
@@ -30,8 +31,10 @@ const area: Area = () => {
     wire_rate: (turn: number) => wireRateKbps(at(turn), 'srt'),
     picture_score: (turn: number) => pictureScore(at(turn), 'hands', 'desk'),
     verdict: (turn: number) =>
-      verdictOf({ ...demoShow, line: { ...demoShow.line, headroomPercent: turn % 70 } }).budget
-        .spareKbps,
+      verdictOf({
+        ...demoShow,
+        lines: [{ ...lineOf(demoShow), headroomPercent: turn % 70 }],
+      }).budget.spareKbps,
   }
   return Promise.resolve(
     Object.entries(works).flatMap(([name, work]) => {

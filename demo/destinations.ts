@@ -1,4 +1,15 @@
-import type { CoverZone, Destination, Rendition, Rules, ViewingMode } from '@green-mantle/core/show'
+import {
+  type CoverZone,
+  type Destination,
+  newConnectionDetails,
+  newRules,
+  newWordRules,
+  noOwnWords,
+  type Rendition,
+  type Rules,
+  type ViewingMode,
+  type WordRules,
+} from '@green-mantle/core/show'
 
 const rendition = (id: string, settings: Partial<Rendition>): Rendition => ({
   id,
@@ -10,26 +21,35 @@ const rendition = (id: string, settings: Partial<Rendition>): Rendition => ({
   videoBitrateKbps: 3000,
   keyframeIntervalSeconds: 2,
   bFrames: 2,
+  audioCodec: 'aac',
   audioBitrateKbps: 160,
+  audioChannels: 2,
   audioSampleRateHz: 48_000,
   ...settings,
 })
 
-const rules = (settings: Partial<Rules>): Rules => ({
-  codecs: ['h264'],
-  sizes: { type: 'up to', width: 1920, height: 1080 },
-  framesPerSecond: { type: 'up to', most: 60 },
-  leastVideoBitrateKbps: null,
-  mostVideoBitrateKbps: 6000,
-  highestLevel: { h264: null, hevc: null, av1: null },
-  longestKeyframeIntervalSeconds: 4,
-  mostBFrames: 2,
-  mostAudioBitrateKbps: 320,
-  audioSampleRatesHz: [44_100, 48_000],
-  mostRenditions: 1,
-  start: 'live when it arrives',
-  ...settings,
+const rules = (settings: Partial<Rules>): Rules => ({ ...newRules('landscape'), ...settings })
+
+/** What every destination of the demo is like unless it says otherwise. */
+const usual = newConnectionDetails()
+
+/** The profile of the same name that ships with the demo, at its first revision. */
+const fromProfile = (id: string, name: string): Destination['profile'] => ({
+  id,
+  name,
+  revision: 1,
+  dated: '2026-11-02',
 })
+
+const phoneWords: WordRules = {
+  countedIn: 'characters',
+  mostTitle: 60,
+  mostDescription: 300,
+  mostTags: 8,
+  mostTagLength: 24,
+  audiences: ['public', 'followers', 'practice'],
+  thumbnail: { ratioWidth: 9, ratioHeight: 16, leastWidth: 540, mostBytes: 1_000_000 },
+}
 
 const zone = (
   mode: ViewingMode,
@@ -55,9 +75,18 @@ export const demoDestinations: Destination[] = [
     connection: 'address and key',
     protocol: 'rtmps',
     on: true,
+    ...usual,
+    profile: fromProfile('longmeadow', 'Longmeadow'),
+    serverAddress: 'rtmps://ingest.longmeadow.example:443/live',
+    backupAddress: null,
+    path: { roundTripMilliseconds: 34, lossPercent: 0.02 },
+    chatAddress: 'https://longmeadow.example/chat',
+    chatReadBy: 'Second host',
     viewers: ['desk', 'tv'],
     coverZones: [],
     rules: rules({
+      offersBackup: true,
+
       codecs: ['h264', 'hevc', 'av1'],
       sizes: { type: 'up to', width: 2560, height: 1440 },
       mostVideoBitrateKbps: 9000,
@@ -74,6 +103,12 @@ export const demoDestinations: Destination[] = [
     connection: 'address and key',
     protocol: 'rtmps',
     on: true,
+    ...usual,
+    profile: fromProfile('flickerbrook', 'Flickerbrook'),
+    serverAddress: 'rtmps://push.flickerbrook.example/live',
+    path: { roundTripMilliseconds: 58, lossPercent: 0.05 },
+    words: { ...noOwnWords, title: 'A flower opens tonight' },
+    chatReadBy: '',
     viewers: ['phone'],
     coverZones: [
       zone('feed', 'title', [0.02, 0.02, 0.58, 0.06]),
@@ -84,6 +119,11 @@ export const demoDestinations: Destination[] = [
       zone('full screen', 'gifts', [0.02, 0.66, 0.42, 0.08]),
     ],
     rules: rules({
+      end: 'pressed on its page',
+      key: { life: 'per session', hours: 12 },
+      chat: 'only on its page',
+      words: phoneWords,
+
       sizes: {
         type: 'one of',
         sizes: [
@@ -117,9 +157,15 @@ export const demoDestinations: Destination[] = [
     connection: 'linked account',
     protocol: 'rtmps',
     on: true,
+    ...usual,
+    profile: fromProfile('commonhall', 'Commonhall'),
+    chatAddress: 'https://commonhall.example/chat',
+    chatReadBy: 'Second host',
     viewers: ['desk'],
     coverZones: [],
     rules: rules({
+      key: { life: 'no key', hours: null },
+
       sizes: { type: 'one of', sizes: [{ width: 1280, height: 720 }] },
       framesPerSecond: { type: 'one of', choices: [30] },
       mostVideoBitrateKbps: 4000,
@@ -142,6 +188,9 @@ export const demoDestinations: Destination[] = [
     connection: 'address and key',
     protocol: 'rtmps',
     on: false,
+    ...usual,
+    profile: fromProfile('tallstory', 'Tallstory'),
+    serverAddress: 'rtmps://in.tallstory.example/wide',
     viewers: ['phone'],
     coverZones: [
       zone('full screen', 'title', [0.02, 0.03, 0.4, 0.1]),
@@ -164,6 +213,9 @@ export const demoDestinations: Destination[] = [
     connection: 'address and key',
     protocol: 'rtmps',
     on: false,
+    ...usual,
+    profile: fromProfile('tallstory', 'Tallstory'),
+    serverAddress: 'rtmps://in.tallstory.example/tall',
     viewers: ['phone'],
     coverZones: [
       zone('feed', 'title', [0.03, 0.88, 0.7, 0.09]),
@@ -171,6 +223,8 @@ export const demoDestinations: Destination[] = [
       zone('full screen', 'comments', [0.03, 0.74, 0.72, 0.23]),
     ],
     rules: rules({
+      words: phoneWords,
+
       sizes: { type: 'up to', width: 1080, height: 1920 },
       framesPerSecond: { type: 'up to', most: 30 },
       mostVideoBitrateKbps: 3000,
@@ -185,9 +239,17 @@ export const demoDestinations: Destination[] = [
     connection: 'relay',
     protocol: 'srt',
     on: false,
+    ...usual,
+    profile: fromProfile('relayhouse', 'Relayhouse'),
+    serverAddress: 'srt://relayhouse.example:9000?mode=caller&latency=400',
     viewers: ['desk'],
     coverZones: [],
-    rules: rules({ mostVideoBitrateKbps: 10_000 }),
+    rules: rules({
+      mostFed: 5,
+      chat: 'no chat',
+      words: { ...newWordRules, thumbnail: null },
+      mostVideoBitrateKbps: 10_000,
+    }),
     renditions: [
       rendition('relayhouse-1', { framesPerSecond: 60, effort: 'fine', videoBitrateKbps: 6000 }),
     ],
@@ -200,12 +262,20 @@ export const demoDestinations: Destination[] = [
     connection: 'hand-off',
     protocol: 'rtmps',
     on: false,
+    ...usual,
+    profile: fromProfile('kilnside', 'Kilnside'),
+    handOff: { mirrorsPicture: true, isMirroredBack: false, sound: 'our live mix' },
     viewers: ['phone'],
     coverZones: [
       zone('feed', 'comments', [0.02, 0.72, 0.64, 0.24]),
       zone('full screen', 'comments', [0.02, 0.72, 0.64, 0.24]),
     ],
     rules: rules({
+      end: 'by its program',
+      key: { life: 'no key', hours: null },
+      chat: 'only on its page',
+      words: phoneWords,
+
       sizes: { type: 'one of', sizes: [{ width: 1080, height: 1920 }] },
       framesPerSecond: { type: 'one of', choices: [30, 60] },
       mostVideoBitrateKbps: 4800,
@@ -229,6 +299,10 @@ export const demoDestinations: Destination[] = [
     connection: 'address and key',
     protocol: 'rtmp',
     on: false,
+    ...usual,
+    profile: fromProfile('rookery', 'Rookery'),
+    serverAddress: 'rtmp://rookery.example/ladder',
+    streamName: 'fernhollow',
     viewers: ['desk', 'phone'],
     coverZones: [],
     rules: rules({ mostVideoBitrateKbps: 4000, mostRenditions: 3 }),

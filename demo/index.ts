@@ -1,1 +1,2 @@
+export { demoProfiles } from './profiles'
 export { demoShow } from './show'

@@ -1,7 +1,8 @@
 import { type Show, usualDressing, usualTransition } from '@green-mantle/core/show'
 import { demoDestinations } from './destinations'
-import { demoLine } from './line'
+import { demoLines } from './line'
 import { demoScenes, demoSources } from './scenes'
+import { demoSounds } from './sounds'
 
 /** Night Bloom at Fernhollow: a botanical glasshouse shows a flower that opens for one night. */
 export const demoShow: Show = {
@@ -19,6 +20,18 @@ export const demoShow: Show = {
   scenes: demoScenes,
   transition: usualTransition,
   dressing: usualDressing,
-  line: demoLine,
+  sounds: demoSounds,
+  mixSampleRateHz: 48_000,
+  lines: demoLines,
+  lineId: 'glasshouse',
+  words: {
+    description:
+      'A night-blooming cactus opens once a year, in one night. Watch it live with us from the glasshouse, bud to flower, with the growth chart beside it and time for your questions.',
+    category: 'Plants and gardens',
+    tags: ['night bloom', 'glasshouse', 'cactus', 'live'],
+    language: 'en',
+    audience: 'public',
+    thumbnail: null,
+  },
   destinations: demoDestinations,
 }

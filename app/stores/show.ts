@@ -1,5 +1,11 @@
 import { type Verdict, verdictOf } from '@green-mantle/core/fit'
-import { combineEdits, isSameJson, type Show, withoutOrphans } from '@green-mantle/core/show'
+import {
+  lineOf,
+  combineEdits,
+  isSameJson,
+  type Show,
+  withoutOrphans,
+} from '@green-mantle/core/show'
 import { useManualRefHistory } from '@vueuse/core'
 import { produce } from 'immer'
 import { defineStore } from 'pinia'
@@ -58,6 +64,8 @@ export const useShowStore = defineStore('show', () => {
   const isUnsaved = computed(
     () => edited.value !== undefined && edited.value.show !== stored.value?.show,
   )
+  /** The line that the show goes up. */
+  const line = computed(() => lineOf(show.value))
   const verdict = computed<Verdict>(() => verdictOf(show.value))
 
   async function open(showId: string): Promise<void> {
@@ -283,6 +291,7 @@ export const useShowStore = defineStore('show', () => {
     show,
     isOpen,
     isUnsaved,
+    line,
     verdict,
     saveState,
     isKept,

@@ -1,12 +1,15 @@
 import { countEncodes } from '../media'
 import { type UsableUpload, usableUpload, wireRateKbps } from '../network'
-import type { CanvasName, Rendition, Show } from '../show'
+import { type CanvasName, type Destination, lineOf, type Rendition, type Show } from '../show'
+import { sentDirectly } from './relays'
 
 /** One rendition going up the line to one destination. */
 export interface Send {
   destinationId: string
   /** The destination's name; a ladder's further steps carry their number. */
   name: string
+  /** Whether it goes to the second ingest, with the same encode. */
+  isBackup: boolean
   canvas: CanvasName
   rendition: Rendition
   wireRateKbps: number
@@ -22,24 +25,34 @@ export interface Budget {
   encodeCount: number
 }
 
-/** The sends of a show: one for each rendition of each destination that is on, in the order of the destinations. */
+/** A ladder's further steps carry their number. */
+const sendName = (destination: Destination, index: number): string =>
+  index === 0 ? destination.name : `${destination.name} ${index + 1}`
+
+/**
+ * The sends of a show: one for each rendition of each destination that is sent to from here, in the
+ * order of the destinations, and a second of each where a backup ingest is used as well.
+ */
 export function sendsOf(show: Pick<Show, 'destinations'>): Send[] {
-  return show.destinations
-    .filter((destination) => destination.on)
-    .flatMap((destination) =>
-      destination.renditions.map((rendition, index) => ({
-        destinationId: destination.id,
-        name: index === 0 ? destination.name : `${destination.name} ${index + 1}`,
-        canvas: destination.canvas,
-        rendition,
-        wireRateKbps: wireRateKbps(rendition, destination.protocol),
-      })),
-    )
+  return sentDirectly(show.destinations).flatMap((destination) =>
+    [false, true]
+      .filter((isBackup) => !isBackup || destination.backupAddress !== null)
+      .flatMap((isBackup) =>
+        destination.renditions.map((rendition, index) => ({
+          destinationId: destination.id,
+          name: `${sendName(destination, index)}${isBackup ? ' backup' : ''}`,
+          isBackup,
+          canvas: destination.canvas,
+          rendition,
+          wireRateKbps: wireRateKbps(rendition, destination.protocol),
+        })),
+      ),
+  )
 }
 
 /** Adds up what all sends take and holds it against the usable upload. */
-export function budgetOf(show: Pick<Show, 'destinations' | 'line'>): Budget {
-  const upload = usableUpload(show.line)
+export function budgetOf(show: Pick<Show, 'destinations' | 'lines' | 'lineId'>): Budget {
+  const upload = usableUpload(lineOf(show))
   const sends = sendsOf(show)
   const totalKbps = sends.reduce((sum, send) => sum + send.wireRateKbps, 0)
   return {
@@ -47,6 +60,6 @@ export function budgetOf(show: Pick<Show, 'destinations' | 'line'>): Budget {
     sends,
     totalKbps,
     spareKbps: upload.usableKbps - totalKbps,
-    encodeCount: countEncodes(show.destinations.filter((destination) => destination.on)),
+    encodeCount: countEncodes(sentDirectly(show.destinations)),
   }
 }

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { wireRateKbps } from '../network'
 import {
+  lineOf,
   type Destination,
   newDestination,
   newScene,
@@ -11,7 +12,8 @@ import {
   type Show,
 } from '../show'
 import { budgetOf, sendsOf } from './budget'
-import { type Breach, breachesOf } from './rules'
+import type { Breach } from './breach'
+import { breachesOf } from './rules'
 import { savingsOf } from './saving'
 import { acceptsSize, nearestAcceptedSize, sameShape, sizesToOffer, sizeWithin } from './sizes'
 import { stepMarks } from './stepMarks'
@@ -39,11 +41,12 @@ function destination(
 }
 /** A show with as much usable upload as given. */
 function show(usableKbps: number, destinations: Destination[]): Show {
-  const sample = { ...demoShow.line.samples[0]!, uploadKbps: usableKbps }
+  const sample = { ...lineOf(demoShow).samples[0]!, uploadKbps: usableKbps }
   return {
     ...demoShow,
     destinations,
-    line: { ...demoShow.line, headroomPercent: 0, otherTraffic: [], samples: [sample] },
+    lines: [{ ...lineOf(demoShow), headroomPercent: 0, otherTraffic: [], samples: [sample] }],
+    lineId: demoShow.lineId,
   }
 }
 const rulesBroken = (breaches: Breach[]): string[] => breaches.map(({ rule }) => rule)
@@ -313,7 +316,7 @@ describe('verdict', () => {
     const one = destination()
     expect(verdictOf(show(9000, [])).sentence).toBe('Nothing is sent yet')
     expect(
-      verdictOf({ ...show(9000, [one]), line: { ...demoShow.line, samples: [] } }).sentence,
+      verdictOf({ ...show(9000, [one]), lines: [{ ...lineOf(demoShow), samples: [] }] }).sentence,
     ).toBe('The line is not measured yet')
     expect(verdictOf(show(9000, [one]))).toMatchObject({
       state: 'fits',
@@ -338,7 +341,7 @@ describe('verdict', () => {
       Array(4).fill('settled'),
     )
     const empty = { ...show(1, []), scenes: [newScene('s', 'S')] }
-    expect(marks({ ...empty, line: { ...empty.line, samples: [] } })).toMatchObject({
+    expect(marks({ ...empty, lines: [{ ...lineOf(empty), samples: [] }] })).toMatchObject({
       canvases: { state: 'not begun' },
       line: { state: 'not begun' },
       destinations: { state: 'not begun' },

@@ -1,4 +1,7 @@
+export * from './audioRules'
+export * from './breach'
 export * from './budget'
+export * from './relays'
 export * from './rules'
 export * from './saving'
 export * from './sizes'

@@ -7,40 +7,15 @@ import {
   type Rendition,
   type Rules,
 } from '../show'
+import {
+  checkAudioBitrate,
+  checkAudioChannels,
+  checkAudioCodec,
+  checkAudioSampleRate,
+} from './audioRules'
+import type { Breach, Check } from './breach'
+import { relayOf } from './relays'
 import { acceptsSize, nearestAcceptedSize, sameShape, sizesToOffer } from './sizes'
-
-export type RuleName =
-  | 'size'
-  | 'shape'
-  | 'frame rate'
-  | 'codec'
-  | 'level'
-  | 'video bitrate'
-  | 'keyframe interval'
-  | 'B-frames'
-  | 'audio bitrate'
-  | 'audio sample rate'
-  | 'number of renditions'
-
-/** One rule that a rendition does not keep, in words, with the values that would keep it. */
-export interface Breach {
-  destinationId: string
-  renditionId: string
-  rule: RuleName
-  /** A sentence that names the destination, what is wrong and what it accepts. */
-  words: string
-  /** What to set, in words as short as a button wants. null where no value of this rendition can help. */
-  remedy: { words: string; changes: Partial<Rendition> } | null
-}
-
-interface Subject {
-  rules: Rules
-  rendition: Rendition
-  destination: Destination
-  canvasPair: CanvasPair
-}
-type Finding = Omit<Breach, 'destinationId' | 'renditionId'>
-type Check = (subject: Subject) => Finding | null
 
 /** The largest frame rate that the rules accept and the show reaches, no higher than wanted; else the smallest accepted. */
 function nearestAcceptedFrameRate(rules: Rules, wanted: number): Rendition['framesPerSecond'] {
@@ -191,35 +166,6 @@ const checkBFrames: Check = ({ rules, rendition, destination }) => {
   }
 }
 
-const checkAudioBitrate: Check = ({ rules, rendition, destination }) => {
-  const most = rules.mostAudioBitrateKbps
-  if (rendition.audioBitrateKbps <= most) return null
-  return {
-    rule: 'audio bitrate',
-    words: `${destination.name} takes at most ${kbpsInWords(most)} of audio, not ${rendition.audioBitrateKbps}.`,
-    remedy: { words: `Set ${kbpsInWords(most)}`, changes: { audioBitrateKbps: most } },
-  }
-}
-
-/** 44100 → "44.1 kHz". */
-export const sampleRateInWords = (hertz: number): string => `${hertz / 1000} kHz`
-
-const checkAudioSampleRate: Check = ({ rules, rendition, destination }) => {
-  if (rules.audioSampleRatesHz.includes(rendition.audioSampleRateHz)) return null
-  const audioSampleRateHz = rules.audioSampleRatesHz[0] as Rendition['audioSampleRateHz']
-  return {
-    rule: 'audio sample rate',
-    words: `${destination.name} takes audio at ${listInWords(
-      rules.audioSampleRatesHz.map(sampleRateInWords),
-      'or',
-    )}, not ${sampleRateInWords(rendition.audioSampleRateHz)}.`,
-    remedy: {
-      words: `Set ${sampleRateInWords(audioSampleRateHz)}`,
-      changes: { audioSampleRateHz },
-    },
-  }
-}
-
 const checks: readonly Check[] = [
   checkSize,
   checkShape,
@@ -229,7 +175,9 @@ const checks: readonly Check[] = [
   checkVideoBitrate,
   checkKeyframeInterval,
   checkBFrames,
+  checkAudioCodec,
   checkAudioBitrate,
+  checkAudioChannels,
   checkAudioSampleRate,
 ]
 
@@ -260,12 +208,33 @@ export function breachesOf(destination: Destination, canvasPair: CanvasPair): Br
   ]
 }
 
+/**
+ * The rules of a destination that a relay feeds, held against what the relay gets; what would mend
+ * them is a change to the relay's own rendition.
+ */
+function breachesThroughRelay(
+  fed: Destination,
+  relay: Destination,
+  canvasPair: CanvasPair,
+): Breach[] {
+  const { protocol, renditions, canvas } = relay
+  const name = `${fed.name}, through ${relay.name},`
+  return breachesOf(
+    { ...fed, name, protocol, canvas, renditions: renditions.slice(0, 1) },
+    canvasPair,
+  ).map((breach) => ({ ...breach, destinationId: relay.id }))
+}
+
 /** The breaches of every destination that is on. */
 export function allBreaches(show: {
-  destinations: Destination[]
+  destinations: readonly Destination[]
   canvasPair: CanvasPair
 }): Breach[] {
   return show.destinations
     .filter((destination) => destination.on)
-    .flatMap((destination) => breachesOf(destination, show.canvasPair))
+    .flatMap((destination) => {
+      if (destination.relayId === null) return breachesOf(destination, show.canvasPair)
+      const relay = relayOf(show.destinations, destination)
+      return relay ? breachesThroughRelay(destination, relay, show.canvasPair) : []
+    })
 }

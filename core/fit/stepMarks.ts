@@ -1,5 +1,5 @@
 import { fewestSamplesForPercentile } from '../network'
-import type { Show } from '../show'
+import { lineOf, type Show } from '../show'
 import type { Verdict } from './verdict'
 
 export const stepNames = ['canvases', 'line', 'destinations', 'fit'] as const
@@ -23,7 +23,7 @@ function canvasesMark(show: Show): StepMark {
 }
 
 function lineMark(show: Show): StepMark {
-  const count = show.line.samples.length
+  const count = lineOf(show).samples.length
   if (count === 0) return { state: 'not begun', words: 'no measurement yet' }
   return count < fewestSamplesForPercentile
     ? { state: 'attention', words: `measure ${fewestSamplesForPercentile} times or more` }

@@ -1,7 +1,8 @@
 import { countInWords, kbpsInWords, mbpsInWords } from '../words'
 import type { Show } from '../show'
 import { type Budget, budgetOf } from './budget'
-import { allBreaches, type Breach } from './rules'
+import type { Breach } from './breach'
+import { allBreaches } from './rules'
 import { type Saving, savingsOf } from './saving'
 
 export type VerdictState = 'fits' | 'attention' | 'fails' | 'nothing yet'
@@ -28,7 +29,7 @@ function savingInWords(saving: Saving | undefined): string {
 
 /** Holds the whole show against its line and its destinations' rules. */
 export function verdictOf(
-  show: Pick<Show, 'destinations' | 'line' | 'pictureKind' | 'canvasPair'>,
+  show: Pick<Show, 'destinations' | 'lines' | 'lineId' | 'pictureKind' | 'canvasPair'>,
 ): Verdict {
   const budget = budgetOf(show)
   const breaches = allBreaches(show)

@@ -4,7 +4,7 @@ import Ajv2020 from 'ajv/dist/2020'
 import fc from 'fast-check'
 import papaparse from 'papaparse'
 import { describe, expect, it } from 'vitest'
-import type { Show } from '../show'
+import { lineOf, type Show } from '../show'
 import {
   readShowFile,
   settingsSheetColumns,
@@ -30,7 +30,7 @@ describe('show file', () => {
       fc.property(words, words, coordinate, fc.boolean(), (title, note, x, on) => {
         const show: Show = structuredClone(demoShow)
         show.title = title
-        show.line.samples[0]!.note = note
+        lineOf(show).samples[0]!.note = note
         show.scenes[0]!.layers[0]!.landscape.x = x
         show.destinations[0]!.on = on
         expect(readShowFile(writeShowFile(show))).toEqual({ ok: true, show })
@@ -41,16 +41,16 @@ describe('show file', () => {
   const changed = (from: string, to: string) => text.replace(from, to)
   it.each([
     ['damaged', text.slice(0, 400), /^line \d+, column \d+$/],
-    ['damaged', text.replace('"version": 2,', '"version": 2,,'), /^line 3, column 16$/],
+    ['damaged', text.replace('"version": 3,', '"version": 3,,'), /^line 3, column 16$/],
     ['damaged', '', /./],
     ['of another kind', '{"format":"other","version":1}', /^format$/],
     ['of another kind', '[1, 2]', /^format$/],
-    ['too new', changed('"version": 2', '"version": 3'), /^version$/],
+    ['too new', changed('"version": 3', '"version": 4'), /^version$/],
     ['too large', ' '.repeat(showFileLimitBytes + 1), /whole file/],
     [
       'breaks the schema',
       changed('"headroomPercent": 30', '"headroomPercent": 300'),
-      /^show\.line\.headroomPercent$/,
+      /^show\.lines\[0\]\.headroomPercent$/,
     ],
     [
       'breaks the schema',
@@ -87,7 +87,7 @@ describe('show file', () => {
 describe('published schema', () => {
   it('is what the schemas say now (npm run schemas writes it)', () => {
     const published = readFileSync(
-      new URL('../../public/schemas/show-2.schema.json', import.meta.url),
+      new URL('../../public/schemas/show-3.schema.json', import.meta.url),
       'utf8',
     )
     expect(JSON.parse(published)).toEqual(JSON.parse(JSON.stringify(showFileJsonSchema())))

@@ -3,7 +3,7 @@
 import papaparse from 'papaparse'
 import { breachesOf, sampleRateInWords, sendsOf } from '../fit'
 import { bitsPerPixel, lowestLevel, pictureScore, scoreWord } from '../media'
-import type { Show } from '../show'
+import { type Show, streamNames } from '../show'
 import { codecNames, protocolNames } from '../words'
 
 export const settingsSheetColumns = [
@@ -11,6 +11,8 @@ export const settingsSheetColumns = [
   'Canvas',
   'Connection',
   'Protocol',
+  'Server address',
+  'Stream name',
   'Width (px)',
   'Height (px)',
   'Frame rate (fps)',
@@ -49,6 +51,8 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
         send.canvas,
         destination.connection,
         protocolNames[destination.protocol],
+        (send.isBackup ? destination.backupAddress : destination.serverAddress) ?? '',
+        streamNames(destination)[destination.renditions.indexOf(rendition)] ?? '',
         rendition.width,
         rendition.height,
         rendition.framesPerSecond,
@@ -60,10 +64,10 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
         rendition.keyframeIntervalSeconds,
         rendition.bFrames,
         rendition.effort,
-        destination.protocol === 'whip' ? 'Opus' : 'AAC-LC',
+        rendition.audioCodec === 'opus' ? 'Opus' : 'AAC-LC',
         rendition.audioBitrateKbps,
         sampleRateInWords(rendition.audioSampleRateHz),
-        'stereo',
+        rendition.audioChannels === 1 ? 'mono' : 'stereo',
         Math.round(send.wireRateKbps),
         bitsPerPixel(rendition).toFixed(3),
         Math.round(score),

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { verdictOf } from '../fit'
 import { usualDressing } from '../show'
 import { readShowFile, showFileVersion, writeShowFile } from '.'
 
@@ -41,5 +42,40 @@ describe('a show file of version 1', () => {
     expect(broken.ok === false && broken.problems[0]?.place).toBe(
       'show.scenes[0].layers[0].vertical.x',
     )
+  })
+})
+
+/** Written by the application when version 2 was the present one. */
+const version2 = readFileSync(new URL('fixtures/version-2.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 2', () => {
+  const read = readShowFile(version2)
+  const show = read.ok ? read.show : undefined
+
+  it('keeps its line as the first of several, with every sample', () => {
+    const before = JSON.parse(version2).show.line
+    expect(show?.lineId).toBe(show?.lines[0]?.id)
+    expect(show?.lines).toHaveLength(1)
+    expect(show?.lines[0]).toMatchObject({
+      name: before.name,
+      headroomPercent: before.headroomPercent,
+      lowPercentile: 10,
+      medium: null,
+      otherTraffic: before.otherTraffic,
+    })
+    expect(show?.lines[0]?.samples).toEqual(
+      before.samples.map((sample: object) => ({ retransmits: null, ...sample })),
+    )
+  })
+
+  it('keeps what its destinations accept, and fits as it did', () => {
+    const before = JSON.parse(version2).show.destinations
+    show?.destinations.forEach((destination, index) => {
+      expect(destination.rules).toMatchObject(before[index].rules)
+      expect(destination.relayId).toBeNull()
+      expect(destination.backupAddress).toBeNull()
+    })
+    expect(show && verdictOf(show)).toMatchObject({ state: 'fits', breaches: [] })
+    expect(show?.destinations.map(({ rules }) => rules.end)).toContain('pressed on its page')
   })
 })

@@ -1,4 +1,10 @@
-import { usualDressing, usualTransition } from '../show'
+import {
+  newConnectionDetails,
+  newShowWords,
+  newWordRules,
+  usualDressing,
+  usualTransition,
+} from '../show'
 
 type Part = Record<string, unknown>
 
@@ -58,8 +64,61 @@ function fromVersion1(show: Part): Part {
   }
 }
 
+/** Version 2 had one line, no sound, and knew of a destination only what it accepts. */
+function fromVersion2({ line, ...show }: Part): Part {
+  const withRules = (rules: unknown) =>
+    isPart(rules)
+      ? {
+          audioCodecs: ['aac', 'opus'],
+          mostAudioChannels: 2,
+          end: endsWith[String(rules.start)] ?? 'when the signal stops',
+          key: { life: 'lasting', hours: null },
+          chat: 'readable elsewhere',
+          offersBackup: false,
+          mostFed: 0,
+          words: newWordRules,
+          ...rules,
+        }
+      : rules
+  const asLine = (before: Part): Part => ({
+    id: 'line',
+    lowPercentile: 10,
+    medium: null,
+    dataCap: null,
+    localNetwork: { linkKbps: 1_000_000, devices: [] },
+    ...before,
+    samples: eachPart(before.samples, (sample) => ({ retransmits: null, ...sample })),
+  })
+  return {
+    ...show,
+    sounds: [],
+    mixSampleRateHz: 48_000,
+    lines: [isPart(line) ? asLine(line) : line],
+    lineId: 'line',
+    words: newShowWords,
+    destinations: eachPart(show.destinations, (destination) => ({
+      profile: null,
+      ...newConnectionDetails(),
+      ...destination,
+      rules: withRules(destination.rules),
+      renditions: eachPart(destination.renditions, (rendition) => ({
+        // Version 2 took the codec from the protocol: WHIP carries Opus.
+        audioCodec: destination.protocol === 'whip' ? 'opus' : 'aac',
+        audioChannels: 2,
+        ...rendition,
+      })),
+    })),
+  }
+}
+
+/** How a show ended where its start was done in each way. */
+const endsWith: Record<string, string> = {
+  'pressed on its page': 'pressed on its page',
+  'by its program': 'by its program',
+}
+
 /** What brings a show from each version to the next; the first entry is for version 1. */
-const steps = [fromVersion1] as const
+const steps = [fromVersion1, fromVersion2] as const
 
 /** A show as a file of an older version holds it, in the shape of the present one; not yet checked. */
 export function upgradedShow(show: unknown, version: number): unknown {

@@ -92,7 +92,7 @@ const anyShow = fc
     isSmall: fc.boolean(),
   })
   .map(({ items, isSmall }): Show => {
-    const show = structuredClone(demoShow)
+    const show = { ...structuredClone(demoShow), sounds: [] }
     if (isSmall) show.canvasPair.vertical = { width: 720, height: 1280 }
     let last = 0
     const makeIdentifier = () => `made-${(last += 1)}`

@@ -14,7 +14,9 @@ const rendition = (settings: Partial<Rendition> = {}): Rendition => ({
   videoBitrateKbps: 6000,
   keyframeIntervalSeconds: 2,
   bFrames: 2,
+  audioCodec: 'aac',
   audioBitrateKbps: 160,
+  audioChannels: 2,
   audioSampleRateHz: 48_000,
   ...settings,
 })

@@ -1,14 +1,13 @@
 import { quantile } from 'd3-array'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Line } from '../show'
+import { type Line, newLine } from '../show'
 import { percentile } from './percentile'
 import { samplesThatCarry, singleMeasurementAnswers, usableUpload } from './usableUpload'
 
 function line(uploadsKbps: number[], changes: Partial<Line> = {}): Line {
   return {
-    name: 'Line',
-    headroomPercent: 30,
+    ...newLine('line', 'Line'),
     samples: uploadsKbps.map((uploadKbps, index) => ({
       id: `s${index}`,
       measuredAt: `2026-12-01T10:00:${String(index).padStart(2, '0')}Z`,
@@ -16,9 +15,9 @@ function line(uploadsKbps: number[], changes: Partial<Line> = {}): Line {
       medium: 'cable',
       roundTripMilliseconds: null,
       lossPercent: null,
+      retransmits: null,
       note: '',
     })),
-    otherTraffic: [],
     ...changes,
   }
 }

@@ -1,7 +1,6 @@
-import type { Line } from '../show'
+import type { Line, LineSample } from '../show'
 import { percentile } from './percentile'
 
-export const lowPercentile = 10
 /** With fewer samples than this a percentile says little, so the smallest counts. */
 export const fewestSamplesForPercentile = 5
 
@@ -17,29 +16,44 @@ export interface UsableUpload {
   usableKbps: number
 }
 
-/** The rate that the line holds most of the time: P10, or the smallest of fewer than five samples; 0 without any. */
-function measuredRate(line: Line): Pick<UsableUpload, 'basis' | 'measuredKbps'> {
-  const rates = line.samples.map((sample) => sample.uploadKbps)
+/** The samples that count for a line: those of its medium, or all where none is chosen. */
+export function countedSamples(line: Pick<Line, 'samples' | 'medium'>): LineSample[] {
+  return line.samples.filter(({ medium }) => line.medium === null || medium === line.medium)
+}
+
+/**
+ * The rate (kb/s) that samples hold most of the time: their low percentile, or the smallest of fewer
+ * than five; 0 without any.
+ */
+export function steadyRate(
+  samples: readonly Pick<LineSample, 'uploadKbps'>[],
+  lowPercentile: number,
+): Pick<UsableUpload, 'basis' | 'measuredKbps'> {
+  const rates = samples.map(({ uploadKbps }) => uploadKbps)
   if (rates.length === 0) return { basis: 'no samples', measuredKbps: 0 }
   if (rates.length < fewestSamplesForPercentile)
     return { basis: 'smallest sample', measuredKbps: Math.min(...rates) }
   return { basis: 'low percentile', measuredKbps: percentile(rates, lowPercentile) }
 }
 
+/** What else uses the upload, kb/s: the sum of what is on. */
+export function otherTrafficKbps({ otherTraffic }: Pick<Line, 'otherTraffic'>): number {
+  return otherTraffic.filter(({ on }) => on).reduce((sum, { bitrateKbps }) => sum + bitrateKbps, 0)
+}
+
 /** Low percentile of the samples × (1 − headroom) − other traffic. */
 export function usableUpload(line: Line): UsableUpload {
-  const { basis, measuredKbps } = measuredRate(line)
+  const samples = countedSamples(line)
+  const { basis, measuredKbps } = steadyRate(samples, line.lowPercentile)
   const headroomKbps = (measuredKbps * line.headroomPercent) / 100
-  const otherTrafficKbps = line.otherTraffic
-    .filter((traffic) => traffic.on)
-    .reduce((sum, traffic) => sum + traffic.bitrateKbps, 0)
+  const otherKbps = otherTrafficKbps(line)
   return {
-    sampleCount: line.samples.length,
+    sampleCount: samples.length,
     basis,
     measuredKbps,
     headroomKbps,
-    otherTrafficKbps,
-    usableKbps: Math.max(0, measuredKbps - headroomKbps - otherTrafficKbps),
+    otherTrafficKbps: otherKbps,
+    usableKbps: Math.max(0, measuredKbps - headroomKbps - otherKbps),
   }
 }
 
@@ -51,17 +65,17 @@ export const singleMeasurementRules = [
   { name: 'all of one test', share: 1 },
 ] as const
 
-/** How many of the samples would have carried this rate (kb/s) beside the other traffic. */
+/** How many of the counted samples would have carried this rate (kb/s) beside the other traffic. */
 export function samplesThatCarry(line: Line, rateKbps: number): number {
-  const { otherTrafficKbps } = usableUpload(line)
-  return line.samples.filter((sample) => sample.uploadKbps >= rateKbps + otherTrafficKbps).length
+  const neededKbps = rateKbps + otherTrafficKbps(line)
+  return countedSamples(line).filter(({ uploadKbps }) => uploadKbps >= neededKbps).length
 }
 
-/** The single-number rules applied to the latest sample, each with the samples that would have carried it. */
+/** The single-number rules applied to the latest counted sample, each with the samples that would have carried it. */
 export function singleMeasurementAnswers(
   line: Line,
 ): { name: string; rateKbps: number; carriedBy: number }[] {
-  const latest = [...line.samples].sort((a, b) => b.measuredAt.localeCompare(a.measuredAt))[0]
+  const [latest] = countedSamples(line).sort((a, b) => b.measuredAt.localeCompare(a.measuredAt))
   if (!latest) return []
   return singleMeasurementRules.map(({ name, share }) => {
     const rateKbps = latest.uploadKbps * share

@@ -3,7 +3,12 @@ import { framing } from './framingTables'
 
 export type SentRendition = Pick<
   Rendition,
-  'framesPerSecond' | 'videoBitrateKbps' | 'bFrames' | 'audioBitrateKbps' | 'audioSampleRateHz'
+  | 'framesPerSecond'
+  | 'videoBitrateKbps'
+  | 'bFrames'
+  | 'audioCodec'
+  | 'audioBitrateKbps'
+  | 'audioSampleRateHz'
 >
 
 /** One second of a send, taken apart. All in bytes per second, as the budget counts them. */
@@ -28,16 +33,19 @@ function videoFrames(rendition: SentRendition): Frames {
   return { perSecond, bytes: (rendition.videoBitrateKbps * 1000) / 8 / perSecond }
 }
 
-function audioFrames(rendition: SentRendition, perSecond: number): Frames {
+const audioFramesPerSecond = (rendition: SentRendition): number =>
+  rendition.audioCodec === 'aac'
+    ? rendition.audioSampleRateHz / framing.aacFrameSamples
+    : framing.opusFramesPerSecond
+
+function audioFrames(rendition: SentRendition): Frames {
+  const perSecond = audioFramesPerSecond(rendition)
   return { perSecond, bytes: (rendition.audioBitrateKbps * 1000) / 8 / perSecond }
 }
 
 function mediaBytesOf(rendition: SentRendition): number {
   return ((rendition.videoBitrateKbps + rendition.audioBitrateKbps) * 1000) / 8
 }
-
-const aacFramesPerSecond = (rendition: SentRendition): number =>
-  rendition.audioSampleRateHz / framing.aacFrameSamples
 
 /** Bytes of one RTMP message: FLV-style body, message header, and a continuation byte a further chunk. */
 function rtmpMessageBytes(bodyBytes: number): number {
@@ -52,7 +60,7 @@ function tlsBytes(messageBytes: number): number {
 
 function rtmpSecond(rendition: SentRendition, encrypted: boolean): WireSecond {
   const video = videoFrames(rendition)
-  const audio = audioFrames(rendition, aacFramesPerSecond(rendition))
+  const audio = audioFrames(rendition)
   const videoMessage = rtmpMessageBytes(
     framing.flvVideoHeaderBytes + framing.nalUnitLengthBytes + video.bytes,
   )
@@ -81,13 +89,13 @@ function asTcpPayload(ipBytes: number): number {
 
 function srtSecond(rendition: SentRendition): WireSecond {
   const video = videoFrames(rendition)
-  const audio = audioFrames(rendition, aacFramesPerSecond(rendition))
+  const audio = audioFrames(rendition)
   const videoPesHeader =
     rendition.bFrames > 0 ? framing.pesHeaderTwoTimeStampsBytes : framing.pesHeaderOneTimeStampBytes
+  const audioHeader = rendition.audioCodec === 'aac' ? framing.adtsHeaderBytes : 0
   const packets =
     tsPackets(video.bytes + videoPesHeader + framing.tsClockFieldBytes) * video.perSecond +
-    tsPackets(audio.bytes + framing.adtsHeaderBytes + framing.pesHeaderOneTimeStampBytes) *
-      audio.perSecond +
+    tsPackets(audio.bytes + audioHeader + framing.pesHeaderOneTimeStampBytes) * audio.perSecond +
     framing.tsTablePacketsPerSecond
   const tsBytes = packets * framing.tsPacketBytes
   const headerBytes =
@@ -105,7 +113,7 @@ function srtSecond(rendition: SentRendition): WireSecond {
 
 function whipSecond(rendition: SentRendition): WireSecond {
   const video = videoFrames(rendition)
-  const audio = audioFrames(rendition, framing.opusFramesPerSecond)
+  const audio = audioFrames(rendition)
   const packetsPerSecond = [video, audio].reduce(
     (sum, frames) => sum + Math.ceil(frames.bytes / framing.rtpPayloadBytes) * frames.perSecond,
     0,

@@ -1,3 +1,6 @@
+import { lineOf } from './line'
+import type { Show } from './show'
+
 /** Which of two edited versions counts where they differ. */
 export type Side = 'mine' | 'theirs'
 
@@ -158,22 +161,19 @@ function insertMissing(order: readonly string[], other: readonly string[]): stri
   return result
 }
 
+type Parts = Pick<Show, 'sources' | 'scenes' | 'sounds' | 'lines' | 'lineId' | 'destinations'>
+
 /**
- * Takes out layers whose source is gone, ends the sharing of a vertical whose scene is gone or shares
- * itself, and leaves each role to one scene, as is needed when each side changed one end.
+ * Mends what refers to parts that are gone, as is needed when each side changed one end: takes out
+ * layers whose source is gone, ends the sharing of a vertical whose scene is gone or shares itself,
+ * leaves each role to one scene, and lets go of lines, relays and sounds that are no more.
  */
-export function withoutOrphans<
-  Document extends {
-    sources: { id: string }[]
-    scenes: {
-      id: string
-      role: string | null
-      verticalOf: string | null
-      layers: { sourceId: string }[]
-    }[]
-  },
->(document: Document): Document {
-  const known = new Set(document.sources.map(({ id }) => id))
+export function withoutOrphans<Document extends Parts>(document: Document): Document {
+  const sourceIds = new Set(document.sources.map(({ id }) => id))
+  const soundIds = new Set(document.sounds.map(({ id }) => id))
+  const relayIds = new Set(
+    document.destinations.filter(({ connection }) => connection === 'relay').map(({ id }) => id),
+  )
   const ownVerticals = new Set(
     document.scenes.filter(({ verticalOf }) => verticalOf === null).map(({ id }) => id),
   )
@@ -185,7 +185,22 @@ export function withoutOrphans<
       role: scene.role !== null && roles.indexOf(scene.role) === index ? scene.role : null,
       verticalOf:
         scene.verticalOf !== null && ownVerticals.has(scene.verticalOf) ? scene.verticalOf : null,
-      layers: scene.layers.filter(({ sourceId }) => known.has(sourceId)),
+      layers: scene.layers.filter(({ sourceId }) => sourceIds.has(sourceId)),
+    })),
+    sounds: document.sounds.map((sound) => ({
+      ...sound,
+      sourceId: sound.sourceId !== null && sourceIds.has(sound.sourceId) ? sound.sourceId : null,
+      alsoHeardIn: sound.alsoHeardIn.filter((id) => soundIds.has(id)),
+    })),
+    lineId: lineOf(document).id,
+    destinations: document.destinations.map((destination) => ({
+      ...destination,
+      relayId:
+        destination.relayId !== null &&
+        destination.connection !== 'relay' &&
+        relayIds.has(destination.relayId)
+          ? destination.relayId
+          : null,
     })),
   }
 }

@@ -2,10 +2,12 @@ import type { CanvasName, CanvasPair, Size } from './canvasPair'
 import type { Destination, Rules } from './destination'
 import { type Dressing, ourDressings } from './dressing'
 import type { MakeIdentifier } from './identifier'
-import { headroomLimitsPercent } from './line'
+import { headroomLimitsPercent, type Line, lowPercentileLimits } from './line'
 import type { Rendition } from './rendition'
 import type { Placement, Scene, Transition } from './scene'
 import type { Show } from './show'
+import { noOwnWords, type ShowWords, type WordRules } from './showWords'
+import type { Sound, SoundKind } from './sound'
 import type { Source, SourceKind } from './source'
 
 /** Common practice, no published source: a keyframe every 2 s, 2 B-frames, 160 kb/s of audio, 3500 kb/s for 720p30. */
@@ -20,9 +22,22 @@ export function newRendition(id: string, canvas: CanvasName): Rendition {
     videoBitrateKbps: 3500,
     keyframeIntervalSeconds: 2,
     bFrames: 2,
+    audioCodec: 'aac',
     audioBitrateKbps: 160,
+    audioChannels: 2,
     audioSampleRateHz: 48_000,
   }
+}
+
+/** Limits wide enough for most; the thumbnail's are common practice, no published source. */
+export const newWordRules: WordRules = {
+  countedIn: 'characters',
+  mostTitle: 100,
+  mostDescription: 5000,
+  mostTags: null,
+  mostTagLength: null,
+  audiences: ['public', 'unlisted', 'followers', 'practice'],
+  thumbnail: { ratioWidth: 16, ratioHeight: 9, leastWidth: 640, mostBytes: 2_000_000 },
 }
 
 /** Wide rules to begin with, for a person to narrow. */
@@ -38,10 +53,46 @@ export function newRules(canvas: CanvasName): Rules {
     highestLevel: { h264: null, hevc: null, av1: null },
     longestKeyframeIntervalSeconds: 4,
     mostBFrames: 2,
+    audioCodecs: ['aac'],
     mostAudioBitrateKbps: 320,
+    mostAudioChannels: 2,
     audioSampleRatesHz: [44_100, 48_000],
     mostRenditions: 1,
     start: 'live when it arrives',
+    end: 'when the signal stops',
+    key: { life: 'lasting', hours: null },
+    chat: 'readable elsewhere',
+    offersBackup: false,
+    mostFed: 0,
+    words: newWordRules,
+  }
+}
+
+/** What is known of how a destination is reached before anything was said of it. */
+export function newConnectionDetails(): Pick<
+  Destination,
+  | 'serverAddress'
+  | 'backupAddress'
+  | 'streamName'
+  | 'account'
+  | 'relayId'
+  | 'handOff'
+  | 'path'
+  | 'words'
+  | 'chatAddress'
+  | 'chatReadBy'
+> {
+  return {
+    serverAddress: '',
+    backupAddress: null,
+    streamName: '',
+    account: null,
+    relayId: null,
+    handOff: { mirrorsPicture: false, isMirroredBack: false, sound: 'our live mix' },
+    path: { roundTripMilliseconds: null, lossPercent: null },
+    words: noOwnWords,
+    chatAddress: '',
+    chatReadBy: '',
   }
 }
 
@@ -58,6 +109,8 @@ export function newDestination(
     connection: 'address and key',
     protocol: 'rtmps',
     on: true,
+    profile: null,
+    ...newConnectionDetails(),
     viewers: [canvas === 'landscape' ? 'desk' : 'phone'],
     coverZones: [],
     rules: newRules(canvas),
@@ -143,6 +196,54 @@ export const newScene = (id: string, name: string): Scene => ({
 export const usualTransition: Transition = { kind: 'fade', milliseconds: 300 }
 export const usualDressing: Dressing = ourDressings[0]
 
+export const newLine = (id: string, name: string): Line => ({
+  id,
+  name,
+  lowPercentile: lowPercentileLimits.usual,
+  medium: null,
+  headroomPercent: headroomLimitsPercent.usual,
+  samples: [],
+  otherTraffic: [],
+  dataCap: null,
+  localNetwork: { linkKbps: 1_000_000, devices: [] },
+})
+
+export const newShowWords: ShowWords = {
+  description: '',
+  category: '',
+  tags: [],
+  language: '',
+  audience: 'public',
+  thumbnail: null,
+}
+
+/** Common practice: a microphone is one channel with its noise taken down; music is not kept. */
+const newSoundStarts: Record<SoundKind, Partial<Sound>> = {
+  microphone: { channels: 1, noiseSuppression: true },
+  'computer sound': {},
+  music: { mixes: { live: true, archive: false }, mayBeKept: false },
+  'own sound': {},
+}
+
+/** A sound as one of its kind usually is, in both mixes unless it is music. */
+export const newSound = (id: string, name: string, kind: SoundKind): Sound => ({
+  id,
+  name,
+  kind,
+  sourceId: null,
+  input: '',
+  levelDecibels: 0,
+  muted: false,
+  channels: 2,
+  sampleRateHz: 48_000,
+  noiseSuppression: false,
+  delayMilliseconds: 0,
+  mixes: { live: true, archive: true },
+  alsoHeardIn: [],
+  mayBeKept: true,
+  ...newSoundStarts[kind],
+})
+
 const usualCanvasPair = (): CanvasPair => ({
   framesPerSecond: 60,
   landscape: { width: 1920, height: 1080 },
@@ -154,6 +255,7 @@ export function newShow(
   makeIdentifier: MakeIdentifier,
   when: { startsAt: string; timeZone: string },
 ): Show {
+  const line = newLine(makeIdentifier(), 'Line')
   return {
     title: 'New show',
     ...when,
@@ -164,12 +266,11 @@ export function newShow(
     scenes: [newScene(makeIdentifier(), 'Scene 1')],
     transition: usualTransition,
     dressing: usualDressing,
-    line: {
-      name: 'Line',
-      headroomPercent: headroomLimitsPercent.usual,
-      samples: [],
-      otherTraffic: [],
-    },
+    sounds: [],
+    mixSampleRateHz: 48_000,
+    lines: [line],
+    lineId: line.id,
+    words: newShowWords,
     destinations: [],
   }
 }

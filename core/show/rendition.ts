@@ -14,6 +14,14 @@ export const audioSampleRatesHz = [44_100, 48_000] as const
 export type AudioSampleRateHz = (typeof audioSampleRatesHz)[number]
 export const audioSampleRateSchema = z.literal([...audioSampleRatesHz])
 
+export const audioCodecs = ['aac', 'opus'] as const
+export type AudioCodec = (typeof audioCodecs)[number]
+export const audioCodecSchema = z.enum(audioCodecs)
+
+export const audioChannelsSchema = z.literal([1, 2])
+/** 1 is mono, 2 stereo. */
+export type AudioChannels = z.infer<typeof audioChannelsSchema>
+
 export const videoBitrateKbpsSchema = z.int().min(50).max(200_000)
 export const audioBitrateKbpsSchema = z.int().min(16).max(1024)
 
@@ -27,7 +35,9 @@ export const renditionSchema = z.strictObject({
   videoBitrateKbps: videoBitrateKbpsSchema,
   keyframeIntervalSeconds: z.number().min(0.1).max(20),
   bFrames: z.int().min(0).max(16),
+  audioCodec: audioCodecSchema,
   audioBitrateKbps: audioBitrateKbpsSchema,
+  audioChannels: audioChannelsSchema,
   audioSampleRateHz: audioSampleRateSchema,
 })
 /** One encoded version of a canvas. */

@@ -1,6 +1,7 @@
 import { demoShow } from '@green-mantle/demo'
 import { describe, expect, it } from 'vitest'
 import {
+  lineOf,
   combineEdits,
   newShow,
   newLayer,
@@ -126,15 +127,15 @@ describe('bringing two edits together', () => {
 
   it('takes what only one side changed, without asking', () => {
     const ours = edited((show) => (layer(show).landscape.x = 100))
-    const others = edited((show) => (show.line.headroomPercent = 20))
+    const others = edited((show) => (lineOf(show).headroomPercent = 20))
     const { combined, differences } = combineEdits(demoShow, ours, others, () => {
       throw new Error('nobody has to choose')
     })
     expect(layer(combined).landscape.x).toBe(100)
-    expect(combined.line.headroomPercent).toBe(20)
+    expect(lineOf(combined).headroomPercent).toBe(20)
     expect(differences.map(({ place, changedBy }) => [place, changedBy])).toEqual([
       ['scenes "Petals wide" layers "Bench camera" landscape x', 'mine'],
-      ['line headroom percent', 'theirs'],
+      ['lines "Glasshouse copper line" headroom percent', 'theirs'],
     ])
   })
 
@@ -149,12 +150,16 @@ describe('bringing two edits together', () => {
   })
 
   it('keeps parts that either side added, and removes what either removed', () => {
-    const ours = edited((show) => show.line.samples.push({ ...show.line.samples[0]!, id: 'ours' }))
+    const ours = edited((show) =>
+      lineOf(show).samples.push({ ...lineOf(show).samples[0]!, id: 'ours' }),
+    )
     const others = edited((show) => {
-      show.line.samples.shift()
-      show.line.samples.push({ ...show.line.samples[0]!, id: 'theirs' })
+      lineOf(show).samples.shift()
+      lineOf(show).samples.push({ ...lineOf(show).samples[0]!, id: 'theirs' })
     })
-    const ids = combineEdits(demoShow, ours, others, mine).combined.line.samples.map(({ id }) => id)
+    const ids = lineOf(combineEdits(demoShow, ours, others, mine).combined).samples.map(
+      ({ id }) => id,
+    )
     expect(ids).toContain('ours')
     expect(ids).toContain('theirs')
     expect(ids).not.toContain('sample-1')

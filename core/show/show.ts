@@ -2,9 +2,12 @@ import { z } from 'zod'
 import { canvasPairSchema } from './canvasPair'
 import { destinationSchema } from './destination'
 import { dressingSchema } from './dressing'
-import { shortTextSchema } from './identifier'
+import { identifierSchema, shortTextSchema } from './identifier'
 import { lineSchema } from './line'
 import { sceneRoles, sceneSchema, transitionSchema } from './scene'
+import { audioSampleRateSchema } from './rendition'
+import { showWordsSchema, wallClockSchema } from './showWords'
+import { soundSchema } from './sound'
 import { sourceSchema } from './source'
 
 /** What the show mostly shows; it sets how many bits a clean picture needs. */
@@ -14,8 +17,8 @@ export type PictureKind = (typeof pictureKinds)[number]
 /** The shape of a show without the checks across its parts; the published JSON Schema is written from it. */
 export const showShape = z.strictObject({
   title: shortTextSchema.min(1),
-  /** Wall-clock time in `timeZone`, as in 2026-12-12T21:00. */
-  startsAt: z.string().regex(/^\d{4}-(0\d|1[0-2])-([0-2]\d|3[01])T([01]\d|2[0-3]):[0-5]\d$/),
+  /** Wall-clock time in `timeZone`. */
+  startsAt: wallClockSchema,
   /** An IANA time zone name, as in Europe/London. */
   timeZone: z.string().regex(/^[A-Za-z0-9_+/-]{1,64}$/),
   durationMinutes: z.int().min(1).max(10_080),
@@ -25,7 +28,13 @@ export const showShape = z.strictObject({
   scenes: z.array(sceneSchema).min(1).max(100),
   transition: transitionSchema,
   dressing: dressingSchema,
-  line: lineSchema,
+  sounds: z.array(soundSchema).max(50),
+  /** At what rate the sounds are mixed. */
+  mixSampleRateHz: audioSampleRateSchema,
+  lines: z.array(lineSchema).min(1).max(20),
+  /** The line that the show goes up. */
+  lineId: identifierSchema,
+  words: showWordsSchema,
   destinations: z.array(destinationSchema).max(50),
 })
 
@@ -66,8 +75,16 @@ export const showSchema = showShape.superRefine((show, context) => {
   reportRepeatedIdentifiers(show.sources, ['sources'], report)
   reportRepeatedIdentifiers(show.scenes, ['scenes'], report)
   reportRepeatedIdentifiers(show.destinations, ['destinations'], report)
-  reportRepeatedIdentifiers(show.line.samples, ['line', 'samples'], report)
-  reportRepeatedIdentifiers(show.line.otherTraffic, ['line', 'otherTraffic'], report)
+  reportRepeatedIdentifiers(show.sounds, ['sounds'], report)
+  reportRepeatedIdentifiers(show.lines, ['lines'], report)
+  if (!show.lines.some(({ id }) => id === show.lineId))
+    report(['lineId'], `there is no line "${show.lineId}"`)
+  show.lines.forEach(({ samples, otherTraffic, localNetwork }, index) => {
+    const path = ['lines', index]
+    reportRepeatedIdentifiers(samples, [...path, 'samples'], report)
+    reportRepeatedIdentifiers(otherTraffic, [...path, 'otherTraffic'], report)
+    reportRepeatedIdentifiers(localNetwork.devices, [...path, 'localNetwork', 'devices'], report)
+  })
 
   show.sources.forEach(({ focus, nativeWidth, nativeHeight }, index) => {
     if (focus && (focus.x + focus.width > nativeWidth || focus.y + focus.height > nativeHeight))
@@ -98,6 +115,24 @@ export const showSchema = showShape.superRefine((show, context) => {
           report([...path, canvas, 'trim'], 'the trim leaves nothing of the source')
       }
     })
+  })
+  const soundIds = new Set(show.sounds.map(({ id }) => id))
+  show.sounds.forEach(({ sourceId, alsoHeardIn }, index) => {
+    if (sourceId !== null && !sourcesById.has(sourceId))
+      report(['sounds', index, 'sourceId'], `there is no source "${sourceId}"`)
+    const unknown = alsoHeardIn.find((id) => !soundIds.has(id))
+    if (unknown !== undefined)
+      report(['sounds', index, 'alsoHeardIn'], `there is no sound "${unknown}"`)
+  })
+  const destinationsById = new Map(show.destinations.map((item) => [item.id, item]))
+  show.destinations.forEach(({ relayId }, index) => {
+    if (relayId === null) return
+    const path = ['destinations', index, 'relayId']
+    const relay = destinationsById.get(relayId)
+    if (!relay) report(path, `there is no destination "${relayId}"`)
+    else if (relay.connection !== 'relay') report(path, `${relay.name} is no relay`)
+    else if (show.destinations[index]?.connection === 'relay')
+      report(path, 'a relay is not fed by a relay')
   })
   show.destinations.forEach((destination, index) => {
     const path = ['destinations', index, 'renditions']

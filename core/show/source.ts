@@ -28,7 +28,7 @@ export const textFonts = [
 export const textWeights = [400, 600, 700] as const
 
 /** The SHA-256 of a stored file, in hexadecimal: the same file has the same name everywhere. */
-const fileIdSchema = z.string().regex(/^[0-9a-f]{64}$/)
+export const fileIdSchema = z.string().regex(/^[0-9a-f]{64}$/)
 
 /** What is drawn for the source: one of the drawings that ship with the application, a person's own file, or something made of words and colour. */
 export const appearanceSchema = z.discriminatedUnion('type', [

@@ -1,3 +1,4 @@
+import { lineOf } from '@green-mantle/core/show'
 import { readFileSync } from 'node:fs'
 import { demoShow } from '@green-mantle/demo'
 import { tabTo } from './canvasHands'
@@ -25,7 +26,7 @@ test('brings measurements in from a table and a report, and says what is wrong w
   )
   await add.click()
   await untilSaved(page)
-  const { samples } = (await demo.read()).line
+  const { samples } = lineOf(await demo.read())
   expect(samples.slice(-2)).toMatchObject([
     // London is on UTC in December.
     { measuredAt: '2026-12-12T20:00:00.000Z', uploadKbps: 17_100, medium: 'wifi' },
@@ -40,8 +41,8 @@ test('brings measurements in from a table and a report, and says what is wrong w
   await add.click()
   await untilSaved(page)
   const intervals = JSON.parse(readFileSync(report, 'utf8')).intervals.length
-  expect((await demo.read()).line.samples).toHaveLength(
-    demoShow.line.samples.length + 2 + intervals,
+  expect(lineOf(await demo.read()).samples).toHaveLength(
+    lineOf(demoShow).samples.length + 2 + intervals,
   )
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
@@ -64,7 +65,9 @@ test('takes a pasted column by keyboard alone, and asks for its unit', async ({ 
   await tabTo(page, 'Add them')
   await page.keyboard.press('Enter')
   await untilSaved(page)
-  expect((await demo.read()).line.samples.slice(-3).map(({ uploadKbps }) => uploadKbps)).toEqual([
-    18_200, 17_900, 18_400,
-  ])
+  expect(
+    lineOf(await demo.read())
+      .samples.slice(-3)
+      .map(({ uploadKbps }) => uploadKbps),
+  ).toEqual([18_200, 17_900, 18_400])
 })

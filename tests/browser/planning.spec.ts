@@ -1,3 +1,4 @@
+import { lineOf } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import { expect, step, test, untilSaved } from './fixtures'
 
@@ -28,7 +29,7 @@ test('line: samples, headroom and other traffic move the usable upload and the s
     page.getByRole('row').filter({ has: page.getByRole('textbox', { name: 'Upload, Mb/s' }) }),
   ).toHaveCount(13)
   await untilSaved(page)
-  const { line } = await demo.read()
+  const line = lineOf(await demo.read())
   expect(line.headroomPercent).toBe(20)
   expect(line.otherTraffic[1]!.on).toBe(true)
   expect(line.samples.at(-1)).toMatchObject({ uploadKbps: 9000, medium: 'cable' })
@@ -47,7 +48,7 @@ test('line, with the keyboard alone: types a measurement and steps the headroom'
   await page.keyboard.press('ArrowRight')
   await page.keyboard.press('ArrowRight')
   await untilSaved(page)
-  const { line } = await demo.read()
+  const line = lineOf(await demo.read())
   expect(line.samples.at(-1)!.uploadKbps).toBe(17_500)
   expect(line.headroomPercent).toBe(32)
 })

@@ -1,4 +1,4 @@
-import type { Show } from '@green-mantle/core/show'
+import { lineOf, type Show } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
 import { startPrivateMariadb } from '../../scripts/mariadb'
@@ -38,7 +38,7 @@ test('two tabs: the second writer is told, sees what differs, and keeps both edi
   await expect(other.getByRole('row', { name: /line headroom percent/ })).toContainText('20')
   await other.getByRole('button', { name: 'Save both together as chosen' }).click()
   await untilSaved(other)
-  expect((await demo.read()).line).toMatchObject({ name: 'Barn fibre', headroomPercent: 20 })
+  expect(lineOf(await demo.read())).toMatchObject({ name: 'Barn fibre', headroomPercent: 20 })
   only412(consoleProblems)
 })
 
@@ -56,7 +56,7 @@ test('two tabs on the same place: a choice, which undo leads back from', async (
   // Closing the dialog decides nothing: the edit stays unsaved, and is said to be.
   await other.keyboard.press('Escape')
   await expect(other.getByText('Not saved: the show was changed elsewhere.')).toBeVisible()
-  expect((await demo.read()).line.headroomPercent).toBe(20)
+  expect(lineOf(await demo.read()).headroomPercent).toBe(20)
   await other.getByRole('button', { name: 'Choose what to keep' }).click()
   await other.getByRole('radio').nth(1).check()
   await other.getByRole('button', { name: 'Save both together as chosen' }).click()
@@ -64,7 +64,7 @@ test('two tabs on the same place: a choice, which undo leads back from', async (
   await expect(other.getByRole('textbox', { name: 'Headroom' })).toHaveValue('20')
   await other.getByRole('button', { name: /^Undo/ }).click()
   await untilSaved(other)
-  expect((await demo.read()).line.headroomPercent).toBe(40)
+  expect(lineOf(await demo.read()).headroomPercent).toBe(40)
   only412(consoleProblems)
 })
 
@@ -83,7 +83,7 @@ test('an edit that a closed tab had not saved is taken up again', async ({
   const again = await secondTab(page, demo.id)
   await expect(again.getByRole('textbox', { name: 'Headroom' })).toHaveValue('44')
   await untilSaved(again)
-  expect((await demo.read()).line.headroomPercent).toBe(44)
+  expect(lineOf(await demo.read()).headroomPercent).toBe(44)
   expect(consoleProblems.splice(0).filter((words) => !words.includes('ERR_FAILED'))).toEqual([])
 })
 
@@ -156,7 +156,7 @@ test('the database is killed in the middle of 200 saves: what was acknowledged i
 
     await untilSaved(page)
     const edited = (await (await fetch(`${address}/api/shows/${shown}`)).json()) as Show
-    expect(edited.line.headroomPercent).toBe(33)
+    expect(lineOf(edited).headroomPercent).toBe(33)
   } finally {
     await page.goto('about:blank')
     consoleProblems.splice(0)

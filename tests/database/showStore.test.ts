@@ -1,4 +1,11 @@
-import { newShow, type Show } from '@green-mantle/core/show'
+import {
+  lineOf,
+  newConnectionDetails,
+  newShow,
+  newShowWords,
+  newWordRules,
+  type Show,
+} from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import type { Knex } from 'knex'
 import { nanoid } from 'nanoid'
@@ -50,8 +57,39 @@ describe('migrations', () => {
     expect(await listShows(database)).toEqual([])
   })
 
+  const withOneLine = (show: Show): void => {
+    show.lines = [{ ...lineOf(show), id: 'line', medium: null }]
+    show.lines[0]!.localNetwork = { linkKbps: 1_000_000, devices: [] }
+    show.lineId = 'line'
+    show.sounds = []
+    show.words = newShowWords
+    for (const destination of show.destinations) {
+      const { start } = destination.rules
+      Object.assign(destination, { profile: null, ...newConnectionDetails() })
+      Object.assign(destination.rules, {
+        audioCodecs: ['aac', 'opus'],
+        mostAudioChannels: 2,
+        end: start === 'live when it arrives' ? 'when the signal stops' : start,
+        key: { life: 'lasting', hours: null },
+        chat: 'readable elsewhere',
+        offersBackup: false,
+        mostFed: 0,
+        words: newWordRules,
+      })
+    }
+  }
+
+  it('bring a show that had one line up to date, line, samples and rules as they were', async () => {
+    const id = await stored()
+    await database.migrate.down({ migrationSource })
+    expect(await database.schema.hasTable('lines')).toBe(false)
+    await migrate(database)
+    expect((await readShow(database, id))?.show).toEqual(edited(withOneLine))
+  })
+
   it('bring a show that was stored before the canvas pair was widened up to date', async () => {
     const id = await stored()
+    await database.migrate.down({ migrationSource })
     await database.migrate.down({ migrationSource })
     // As words were kept then.
     await database('sources').where({ show_id: id, id: 'caption' }).update({
@@ -59,6 +97,7 @@ describe('migrations', () => {
     })
     await migrate(database)
     const expected = edited((show) => {
+      withOneLine(show)
       for (const source of show.sources) {
         source.focus = null
         // 900 px for 33 characters of 0.52 em.
@@ -86,8 +125,8 @@ describe('storing a show', () => {
       copy.title = `It's "quoted"; DROP TABLE shows; -- 🌸`
       copy.scenes[0]!.layers[0]!.landscape.x = 0.1 + 0.2
       copy.scenes[0]!.layers[0]!.vertical.turnDegrees = -12.34
-      copy.line.samples[0]!.uploadKbps = 19_999.999
-      copy.line.samples[1]!.roundTripMilliseconds = null
+      lineOf(copy).samples[0]!.uploadKbps = 19_999.999
+      lineOf(copy).samples[1]!.roundTripMilliseconds = null
       copy.sources[0]!.nativeFramesPerSecond = 29.97
     })
     const id = await stored(show)
@@ -143,8 +182,8 @@ describe('saving', () => {
       'another title and line',
       (show) => {
         show.title = 'Later'
-        show.line.headroomPercent = 12.5
-        show.line.otherTraffic = []
+        lineOf(show).headroomPercent = 12.5
+        lineOf(show).otherTraffic = []
       },
     ],
   ])('takes over %s', async (_name, change) => {

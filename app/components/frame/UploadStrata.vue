@@ -91,7 +91,7 @@ function goToFit({ send }: Slab): void {
         >
           <span
             class="bg-sheet text-ink-2 absolute top-2.5 right-2 rounded px-1 text-xs whitespace-nowrap"
-            >{{ store.show.line.headroomPercent }} % headroom left alone</span
+            >{{ store.line.headroomPercent }} % headroom left alone</span
           >
         </div>
         <div

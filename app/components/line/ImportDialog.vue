@@ -5,7 +5,7 @@ import {
   type RateUnit,
   rateUnitsKbps,
 } from '@green-mantle/core/formats'
-import { media, type Medium } from '@green-mantle/core/show'
+import { lineOf, media, type Medium } from '@green-mantle/core/show'
 import { countInWords, mbpsInWords, mediumNames } from '@green-mantle/core/words'
 import { FileInput } from '@lucide/vue'
 import { DateTime } from 'luxon'
@@ -83,7 +83,7 @@ async function openFile(): Promise<void> {
 function add(): void {
   if (!result.value?.ok) return
   const samples = result.value.samples.map((sample) => ({ ...sample, id: nanoid(12) }))
-  const room = measurementLimits.samples - store.show.line.samples.length
+  const room = measurementLimits.samples - store.line.samples.length
   if (samples.length > room) {
     toasts.tell(
       `The line has room for ${room} more measurements; ${samples.length} were not added.`,
@@ -94,7 +94,7 @@ function add(): void {
   store.edit(
     `Add ${samples.length === 1 ? 'a measurement' : `${samples.length} measurements`}`,
     (draft) => {
-      draft.line.samples.push(...samples)
+      lineOf(draft).samples.push(...samples)
     },
   )
   emit('close')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type LineSample, media, type Medium } from '@green-mantle/core/show'
+import { lineOf, type LineSample, media, type Medium } from '@green-mantle/core/show'
 import {
   kbpsFromMbps,
   mbpsFromKbps,
@@ -26,7 +26,7 @@ const toasts = useToastStore()
 const mediumChoices = media.map((value) => ({ value, label: mediumNames[value] }))
 
 const latestFirst = computed(() =>
-  [...store.show.line.samples].sort((a, b) => b.measuredAt.localeCompare(a.measuredAt)),
+  [...store.line.samples].sort((a, b) => b.measuredAt.localeCompare(a.measuredAt)),
 )
 const localTime = (iso: string): string =>
   DateTime.fromISO(iso, { zone: store.show.timeZone }).toFormat("yyyy-MM-dd'T'HH:mm")
@@ -52,17 +52,18 @@ function add(): void {
     medium: newMedium.value,
     roundTripMilliseconds: null,
     lossPercent: null,
+    retransmits: null,
     note: '',
   }
   store.edit('Add a measurement', (draft) => {
-    draft.line.samples.push(sample)
+    lineOf(draft).samples.push(sample)
   })
   newMbps.value = null
 }
 
 function change<Key extends keyof LineSample>(id: string, key: Key, value: LineSample[Key]): void {
   store.edit('Change a measurement', (draft) => {
-    const sample = draft.line.samples.find((candidate) => candidate.id === id)
+    const sample = lineOf(draft).samples.find((candidate) => candidate.id === id)
     if (sample) sample[key] = value
   })
 }
@@ -74,7 +75,7 @@ function setTime(id: string, local: string): void {
 
 function remove(id: string): void {
   store.edit('Remove a measurement', (draft) => {
-    draft.line.samples = draft.line.samples.filter((sample) => sample.id !== id)
+    lineOf(draft).samples = lineOf(draft).samples.filter((sample) => sample.id !== id)
   })
 }
 </script>

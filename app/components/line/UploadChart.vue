@@ -91,7 +91,7 @@ const option = computed(() => {
         type: 'scatter',
         symbolSize: 11,
         z: 5,
-        data: store.show.line.samples.map((sample) => ({
+        data: store.line.samples.map((sample) => ({
           value: [sample.measuredAt, mbpsFromKbps(sample.uploadKbps)],
           medium: mediumNames[sample.medium],
           itemStyle:

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { headroomLimitsPercent } from '@green-mantle/core/show'
+import { lineOf, headroomLimitsPercent } from '@green-mantle/core/show'
 import { kbpsFromMbps, mbpsFromKbps, mbpsNumber, megabitUnits } from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
 import { nanoid } from 'nanoid'
@@ -25,17 +25,17 @@ function setHeadroom(percent: number | null): void {
   store.edit(
     'Set the headroom',
     (draft) => {
-      draft.line.headroomPercent = percent
+      lineOf(draft).headroomPercent = percent
     },
     { mergeKey: 'headroom' },
   )
 }
 
-type Traffic = (typeof store.show)['line']['otherTraffic'][number]
+type Traffic = (typeof store.line)['otherTraffic'][number]
 
 function changeTraffic(id: string, label: string, recipe: (traffic: Traffic) => void): void {
   store.edit(label, (draft) => {
-    const traffic = draft.line.otherTraffic.find((candidate) => candidate.id === id)
+    const traffic = lineOf(draft).otherTraffic.find((candidate) => candidate.id === id)
     if (traffic) recipe(traffic)
   })
 }
@@ -43,13 +43,13 @@ function changeTraffic(id: string, label: string, recipe: (traffic: Traffic) => 
 function addTraffic(): void {
   const traffic = { id: nanoid(12), name: 'Call', bitrateKbps: 1500, on: true }
   store.edit('Add other traffic', (draft) => {
-    draft.line.otherTraffic.push(traffic)
+    lineOf(draft).otherTraffic.push(traffic)
   })
 }
 
 function removeTraffic(id: string): void {
   store.edit('Remove other traffic', (draft) => {
-    draft.line.otherTraffic = draft.line.otherTraffic.filter((traffic) => traffic.id !== id)
+    lineOf(draft).otherTraffic = lineOf(draft).otherTraffic.filter((traffic) => traffic.id !== id)
   })
 }
 </script>
@@ -60,7 +60,7 @@ function removeTraffic(id: string): void {
     <dl class="grid grid-cols-[1fr_auto] items-baseline gap-y-1.5">
       <dt>{{ basis }}</dt>
       <dd class="number text-right text-base">{{ mbpsNumber(upload.measuredKbps) }}</dd>
-      <dt>Headroom left alone, {{ store.show.line.headroomPercent }} %</dt>
+      <dt>Headroom left alone, {{ store.line.headroomPercent }} %</dt>
       <dd class="number text-madder text-right text-base">
         −{{ mbpsNumber(upload.headroomKbps) }}
       </dd>
@@ -72,7 +72,7 @@ function removeTraffic(id: string): void {
         aria-label="Headroom, percent"
         :min="headroomLimitsPercent.least"
         :max="headroomLimitsPercent.most"
-        :value="store.show.line.headroomPercent"
+        :value="store.line.headroomPercent"
         @input="setHeadroom(Number(($event.target as HTMLInputElement).value))"
         @change="store.endMerge()"
       />
@@ -84,7 +84,7 @@ function removeTraffic(id: string): void {
         :least="headroomLimitsPercent.least"
         :most="headroomLimitsPercent.most"
         :decimals="1"
-        :model-value="store.show.line.headroomPercent"
+        :model-value="store.line.headroomPercent"
         @update:model-value="setHeadroom"
       />
     </div>
@@ -94,7 +94,7 @@ function removeTraffic(id: string): void {
     </div>
     <ul class="mt-1 flex flex-col gap-1" aria-label="Other traffic">
       <li
-        v-for="traffic in store.show.line.otherTraffic"
+        v-for="traffic in store.line.otherTraffic"
         :key="traffic.id"
         class="grid grid-cols-[2.5rem_1fr_7.5rem_2rem] items-center gap-2"
       >

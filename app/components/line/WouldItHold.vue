@@ -6,14 +6,14 @@ import { useShowStore } from '~/stores/show'
 
 const store = useShowStore()
 const rows = computed(() => {
-  const { line } = store.show
+  const { line } = store
   const { totalKbps } = store.verdict.budget
   return [
     { name: 'this plan', rateKbps: totalKbps, carriedBy: samplesThatCarry(line, totalKbps) },
     ...singleMeasurementAnswers(line),
   ]
 })
-const count = computed(() => store.show.line.samples.length)
+const count = computed(() => store.line.samples.length)
 const tone = (carriedBy: number): string => {
   if (carriedBy === count.value) return 'text-moss'
   return carriedBy * 2 >= count.value ? 'text-ochre' : 'text-madder'

@@ -78,7 +78,8 @@ export function readIperf3(text: string, { medium }: MeasurementDefaults): Draft
         roundTripMilliseconds:
           roundTrip === null ? null : Math.min(60_000, Math.max(0, roundTrip / 1000)),
         lossPercent,
-        note: retransmits ? `${retransmits} retransmits` : '',
+        retransmits: retransmits === undefined ? null : Math.max(0, Math.round(retransmits)),
+        note: '',
       }
     })
   return { ok: true, samples }

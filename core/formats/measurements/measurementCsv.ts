@@ -15,6 +15,7 @@ const columnNames = {
   medium: /medium|^by$|link|via|connection/i,
   roundTrip: /round|rtt|ping|latency/i,
   loss: /loss|lost/i,
+  retransmits: /retrans|retries|sent again/i,
   note: /note|comment|remark/i,
 } as const
 type Column = keyof typeof columnNames
@@ -75,7 +76,7 @@ function readRow(
   const time = cell('time')
   const measuredAt = time === '' ? defaults.measuredAt : defaults.readTime(time)
   if (measuredAt === null) return damaged(`${place}, time`, `${quoted(time)} is no date and time`)
-  const optional = (column: 'roundTrip' | 'loss', least: number, most: number) => {
+  const optional = (column: 'roundTrip' | 'loss' | 'retransmits', least: number, most: number) => {
     if (cell(column) === '') return null
     const read = readQuantity(cell(column), { ms: 1, '%': 1 })
     return read.ok && read.value >= least && read.value <= most ? read.value : undefined
@@ -89,6 +90,9 @@ function readRow(
   const lossPercent = optional('loss', 0, 100)
   if (lossPercent === undefined)
     return damaged(`${place}, loss`, `${quoted(cell('loss'))} is no share from 0 to 100 %`)
+  const retransmits = optional('retransmits', 0, Number.MAX_SAFE_INTEGER)
+  if (retransmits === undefined)
+    return damaged(`${place}, retransmits`, `${quoted(cell('retransmits'))} is no number`)
   const medium =
     cell('medium') === ''
       ? defaults.medium
@@ -105,6 +109,7 @@ function readRow(
     medium,
     roundTripMilliseconds,
     lossPercent,
+    retransmits: retransmits === null ? null : Math.round(retransmits),
     note: cell('note').slice(0, 200),
   }
 }

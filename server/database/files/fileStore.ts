@@ -87,15 +87,20 @@ export async function* readFile(
 /** A file that no show uses any more is kept this long, as a deleted show is. */
 const keepUnusedDays = 30
 
-/** Removes for good what was stored long ago and no source of any show, deleted or not, refers to. */
+/** Where a show names files, as table, column and path within it. */
+const fileReferences = [
+  ['sources', 'appearance', '$.fileId'],
+  ['shows', 'words', '$.thumbnail.fileId'],
+  ['destinations', 'words', '$.thumbnail.fileId'],
+] as const
+
+/** Removes for good what was stored long ago and no show, deleted or not, refers to. */
 export async function purgeUnusedFiles(database: Knex, now = new Date()): Promise<void> {
   const before = new Date(now.getTime() - keepUnusedDays * 24 * 3_600_000)
-  const fileId = "JSON_VALUE(appearance, '$.fileId')"
-  await database('files')
-    .where('created_at', '<', before)
-    .whereNotIn(
-      'id',
-      database('sources').select(database.raw(fileId)).whereRaw(`${fileId} IS NOT NULL`),
-    )
-    .delete()
+  const query = database('files').where('created_at', '<', before)
+  for (const [table, column, path] of fileReferences) {
+    const named = database.raw('JSON_VALUE(??, ?)', [column, path])
+    void query.whereNotIn('id', database(table).select(named).whereRaw('? IS NOT NULL', [named]))
+  }
+  await query.delete()
 }

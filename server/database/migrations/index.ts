@@ -1,10 +1,12 @@
 import type { Knex } from 'knex'
 import * as firstTables from './001-first-tables'
 import * as canvasPair from './002-canvas-pair-and-files'
+import * as lineSoundDestinations from './003-line-sound-destinations'
 
 const migrations = [
   { name: '001-first-tables', ...firstTables },
   { name: '002-canvas-pair-and-files', ...canvasPair },
+  { name: '003-line-sound-destinations', ...lineSoundDestinations },
 ]
 type Migration = (typeof migrations)[number]
 

@@ -1,5 +1,5 @@
 import { isSameJson } from '@green-mantle/core/show'
-import type { Row } from './rows'
+import type { Row } from './row'
 
 export interface RowChanges {
   removed: Row[]

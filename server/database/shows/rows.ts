@@ -5,10 +5,11 @@ import {
   type Show,
   showSchema,
 } from '@green-mantle/core/show'
+import { destinationRows, destinationsFromRows } from './destinationRows'
 import { groupBy } from './groupBy'
-
-export type Value = string | number | boolean | null
-export type Row = Record<string, Value>
+import { lineRows, linesFromRows } from './lineRows'
+import { parsed, type Row } from './row'
+import { soundFromRow, soundRows } from './soundRows'
 
 /** The tables below `shows`, parents before children, with the columns that name a row within its show. */
 export const partTables = {
@@ -17,8 +18,10 @@ export const partTables = {
   scenes: ['id'],
   layers: ['scene_id', 'id'],
   placements: ['scene_id', 'layer_id', 'canvas'],
-  line_samples: ['id'],
-  other_traffic: ['id'],
+  sounds: ['id'],
+  lines: ['id'],
+  line_samples: ['line_id', 'id'],
+  other_traffic: ['line_id', 'id'],
   destinations: ['id'],
   renditions: ['destination_id', 'id'],
 } as const
@@ -66,8 +69,9 @@ export function rowsFromShow(show: Show): ShowRows {
       duration_minutes: show.durationMinutes,
       picture_kind: show.pictureKind,
       frames_per_second: show.canvasPair.framesPerSecond,
-      line_name: show.line.name,
-      headroom_percent: show.line.headroomPercent,
+      line_id: show.lineId,
+      mix_sample_rate_hz: show.mixSampleRateHz,
+      words: JSON.stringify(show.words),
       transition_kind: show.transition.kind,
       transition_milliseconds: show.transition.milliseconds,
       dressing: JSON.stringify(show.dressing),
@@ -105,58 +109,11 @@ export function rowsFromShow(show: Show): ShowRows {
         canvasNames.map((canvas) => placementRow(scene.id, layer.id, canvas, layer[canvas])),
       ),
     ),
-    line_samples: show.line.samples.map((sample, position) => ({
-      id: sample.id,
-      position,
-      measured_at: sample.measuredAt,
-      upload_kbps: sample.uploadKbps,
-      medium: sample.medium,
-      round_trip_milliseconds: sample.roundTripMilliseconds,
-      loss_percent: sample.lossPercent,
-      note: sample.note,
-    })),
-    other_traffic: show.line.otherTraffic.map((traffic, position) => ({
-      id: traffic.id,
-      position,
-      name: traffic.name,
-      bitrate_kbps: traffic.bitrateKbps,
-      is_on: traffic.on,
-    })),
-    destinations: show.destinations.map((destination, position) => ({
-      id: destination.id,
-      position,
-      name: destination.name,
-      note: destination.note,
-      canvas: destination.canvas,
-      connection: destination.connection,
-      protocol: destination.protocol,
-      is_on: destination.on,
-      viewers: JSON.stringify(destination.viewers),
-      cover_zones: JSON.stringify(destination.coverZones),
-      rules: JSON.stringify(destination.rules),
-    })),
-    renditions: show.destinations.flatMap((destination) =>
-      destination.renditions.map((rendition, position) => ({
-        destination_id: destination.id,
-        id: rendition.id,
-        position,
-        width: rendition.width,
-        height: rendition.height,
-        frames_per_second: rendition.framesPerSecond,
-        codec: rendition.codec,
-        effort: rendition.effort,
-        video_bitrate_kbps: rendition.videoBitrateKbps,
-        keyframe_interval_seconds: rendition.keyframeIntervalSeconds,
-        b_frames: rendition.bFrames,
-        audio_bitrate_kbps: rendition.audioBitrateKbps,
-        audio_sample_rate_hz: rendition.audioSampleRateHz,
-      })),
-    ),
+    sounds: soundRows(show.sounds),
+    ...lineRows(show.lines),
+    ...destinationRows(show.destinations),
   }
 }
-
-/** JSON columns come back parsed or as text, depending on the server and its driver. */
-const parsed = (value: unknown): unknown => (typeof value === 'string' ? JSON.parse(value) : value)
 
 function placementFromRow(row: Row | undefined): unknown {
   if (!row) return undefined
@@ -188,7 +145,6 @@ export function showFromRows(rows: ShowRows): Show {
     rows.placements.map((row) => [`${row.scene_id} ${row.layer_id} ${row.canvas}`, row]),
   )
   const layersByScene = groupBy(rows.layers, (row) => row.scene_id)
-  const renditionsByDestination = groupBy(rows.renditions, (row) => row.destination_id)
   const size = (canvas: CanvasName) => {
     const row = rows.canvases.find((candidate) => candidate.canvas === canvas)
     return { width: row?.width, height: row?.height }
@@ -232,49 +188,11 @@ export function showFromRows(rows: ShowRows): Show {
       milliseconds: rows.shows.transition_milliseconds,
     },
     dressing: parsed(rows.shows.dressing),
-    line: {
-      name: rows.shows.line_name,
-      headroomPercent: rows.shows.headroom_percent,
-      samples: rows.line_samples.map((row) => ({
-        id: row.id,
-        measuredAt: row.measured_at,
-        uploadKbps: row.upload_kbps,
-        medium: row.medium,
-        roundTripMilliseconds: row.round_trip_milliseconds,
-        lossPercent: row.loss_percent,
-        note: row.note,
-      })),
-      otherTraffic: rows.other_traffic.map((row) => ({
-        id: row.id,
-        name: row.name,
-        bitrateKbps: row.bitrate_kbps,
-        on: Boolean(row.is_on),
-      })),
-    },
-    destinations: rows.destinations.map((row) => ({
-      id: row.id,
-      name: row.name,
-      note: row.note,
-      canvas: row.canvas,
-      connection: row.connection,
-      protocol: row.protocol,
-      on: Boolean(row.is_on),
-      viewers: parsed(row.viewers),
-      coverZones: parsed(row.cover_zones),
-      rules: parsed(row.rules),
-      renditions: (renditionsByDestination.get(String(row.id)) ?? []).map((rendition) => ({
-        id: rendition.id,
-        width: rendition.width,
-        height: rendition.height,
-        framesPerSecond: rendition.frames_per_second,
-        codec: rendition.codec,
-        effort: rendition.effort,
-        videoBitrateKbps: rendition.video_bitrate_kbps,
-        keyframeIntervalSeconds: rendition.keyframe_interval_seconds,
-        bFrames: rendition.b_frames,
-        audioBitrateKbps: rendition.audio_bitrate_kbps,
-        audioSampleRateHz: rendition.audio_sample_rate_hz,
-      })),
-    })),
+    sounds: rows.sounds.map(soundFromRow),
+    mixSampleRateHz: rows.shows.mix_sample_rate_hz,
+    lines: linesFromRows(rows),
+    lineId: rows.shows.line_id,
+    words: parsed(rows.shows.words),
+    destinations: destinationsFromRows(rows),
   })
 }

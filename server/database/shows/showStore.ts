@@ -1,12 +1,12 @@
 import type { Show } from '@green-mantle/core/show'
 import type { Knex } from 'knex'
 import { groupBy } from './groupBy'
+import { type Row } from './row'
 import { rowChanges } from './rowChanges'
 import {
   type PartTable,
   partTableNames,
   partTables,
-  type Row,
   rowsFromShow,
   showFromRows,
   type ShowRows,

@@ -8,6 +8,7 @@ import {
   type Size,
   unusedSources,
   otherCanvas,
+  removeSounds,
 } from '@green-mantle/core/show'
 import { nanoid } from 'nanoid'
 import { shallowRef } from 'vue'
@@ -114,6 +115,7 @@ export function useLayers() {
       scene.layers = scene.layers.filter(({ id }) => !ids.includes(id))
       const unused = new Set(unusedSources(draft).map(({ id }) => id))
       draft.sources = draft.sources.filter(({ id }) => !unused.has(id))
+      removeSounds(draft, ({ sourceId }) => sourceId !== null && unused.has(sourceId))
     })
   }
 

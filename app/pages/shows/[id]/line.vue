@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { lineOf } from '@green-mantle/core/show'
 import { defineAsyncComponent } from 'vue'
 import { offerCommands } from '~/commands/commands'
 import TextField from '~/components/fields/TextField.vue'
@@ -14,7 +15,7 @@ const store = useShowStore()
 
 function rename(name: string): void {
   store.edit('Rename the line', (draft) => {
-    draft.line.name = name
+    lineOf(draft).name = name
   })
 }
 
@@ -33,10 +34,10 @@ offerCommands([
   <div class="grid h-full grid-cols-[minmax(0,1.4fr)_minmax(20rem,1fr)] gap-4 overflow-hidden p-4">
     <div class="grid min-h-0 grid-rows-[auto_minmax(9rem,1fr)_minmax(9rem,1fr)] gap-3">
       <div class="flex items-end gap-4">
-        <h2 class="grow truncate text-2xl">{{ store.show.line.name || 'Line' }}</h2>
+        <h2 class="grow truncate text-2xl">{{ store.line.name || 'Line' }}</h2>
         <TextField
           class="w-56"
-          :model-value="store.show.line.name"
+          :model-value="store.line.name"
           label="Name of this line"
           @update:model-value="rename"
         />
@@ -47,7 +48,7 @@ offerCommands([
           <span class="text-ink-2 font-normal">· filled by cable, hollow by Wi-Fi or mobile</span>
         </h3>
         <div class="min-h-0 grow">
-          <UploadChart v-if="store.show.line.samples.length > 0" />
+          <UploadChart v-if="store.line.samples.length > 0" />
           <p v-else class="text-ink-2 pt-6">The measurements will be drawn here.</p>
         </div>
       </section>
@@ -55,7 +56,7 @@ offerCommands([
     </div>
     <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
       <UsableSum />
-      <WouldItHold v-if="store.show.line.samples.length > 0" />
+      <WouldItHold v-if="store.line.samples.length > 0" />
     </div>
   </div>
 </template>
