@@ -1,5 +1,5 @@
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
-import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
+import { mersenne } from 'pure-rand/generator/mersenne'
 import type { Medium } from '../show'
 
 /** How a simulated line behaves; all values are invented to be plausible, none is measured. */
@@ -102,7 +102,7 @@ export function practiceSeconds(
   line: PracticeLine,
   options: { seed: number; startHour: number; count: number },
 ): PracticeSecond[] {
-  const generator = xoroshiro128plus(options.seed)
+  const generator = mersenne(options.seed)
   const chance = (): number => uniformFloat64(generator)
   // The sum of twelve is near enough to a normal deviate (central limit theorem).
   const deviate = (): number => Array.from({ length: 12 }, chance).reduce((a, b) => a + b, -6)

@@ -31,3 +31,25 @@ export function transferRates(
   }
   return bytes.map((interval) => (interval * 8) / intervalMilliseconds)
 }
+
+/** How long one transfer of a measurement should take, and how small and large it may be. */
+export const transferLimits = {
+  aimMilliseconds: 400,
+  firstBytes: 32_768,
+  leastBytes: 8192,
+  mostBytes: 4_000_000,
+} as const
+
+/** The size of the next transfer: what would have taken the aimed time, at most doubled at once. */
+export function nextTransferBytes({ bytes, fromMilliseconds, toMilliseconds }: Transfer): number {
+  const took = Math.max(1, toMilliseconds - fromMilliseconds)
+  const wanted = (bytes * transferLimits.aimMilliseconds) / took
+  return Math.round(
+    Math.max(transferLimits.leastBytes, Math.min(wanted, bytes * 2, transferLimits.mostBytes)),
+  )
+}
+
+/** The samples that a measurement is stored as are means over this long. */
+export const sampleSeconds = 5
+/** What is sent first is not counted: TCP is still finding its rate. */
+export const warmUpSeconds = 1

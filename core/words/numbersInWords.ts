@@ -52,3 +52,22 @@ export function listInWords(items: readonly string[], joint: 'and' | 'or' = 'and
   if (items.length < 2) return items.join('')
   return `${items.slice(0, -1).join(', ')} ${joint} ${items.at(-1)}`
 }
+
+/** 0.565 → "57 %". */
+export const shareInWords = (share: number): string => `${whole.format(share * 100)} %`
+
+/** 10 → "90 %": the share of measurements that reach a low percentile. */
+export const shareThatReaches = (lowPercentile: number): string =>
+  `${whole.format(100 - lowPercentile)} %`
+
+/** 12.34 → "12.3 GB", decimal. */
+export const gigabytesInWords = (gigabytes: number): string => `${oneDecimal.format(gigabytes)} GB`
+
+export const secondsFromMinutes = (minutes: number): number => minutes * 60
+
+/** 5025 → "1 h 23 min"; under a minute in seconds. */
+export function durationInWords(seconds: number): string {
+  if (seconds < 60) return `${whole.format(seconds)} s`
+  const minutes = Math.floor(seconds / 60)
+  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`
+}

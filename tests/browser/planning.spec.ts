@@ -27,7 +27,7 @@ test('line: samples, headroom and other traffic move the usable upload and the s
   await page.getByRole('button', { name: 'Measurement', exact: true }).click()
   await expect(
     page.getByRole('row').filter({ has: page.getByRole('textbox', { name: 'Upload, Mb/s' }) }),
-  ).toHaveCount(13)
+  ).toHaveCount(18)
   await untilSaved(page)
   const line = lineOf(await demo.read())
   expect(line.headroomPercent).toBe(20)

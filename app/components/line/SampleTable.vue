@@ -7,7 +7,7 @@ import {
   megabitUnits,
   percentUnits,
 } from '@green-mantle/core/words'
-import { FileInput, Plus, Trash2 } from '@lucide/vue'
+import { FileInput, Gauge, Plus, Trash2 } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { nanoid } from 'nanoid'
 import { computed, defineAsyncComponent, ref } from 'vue'
@@ -18,10 +18,12 @@ import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
 
 // The readers of files are loaded where they are first needed.
+const MeasureDialog = defineAsyncComponent(() => import('./MeasureDialog.vue'))
 const ImportDialog = defineAsyncComponent(() => import('./ImportDialog.vue'))
 
 const store = useShowStore()
 const isImporting = ref(false)
+const isMeasuring = ref(false)
 const toasts = useToastStore()
 const mediumChoices = media.map((value) => ({ value, label: mediumNames[value] }))
 
@@ -100,6 +102,10 @@ function remove(id: string): void {
       <button type="button" class="button" @click="isImporting = true">
         <FileInput class="size-4" /> Bring in …
       </button>
+      <button type="button" class="button button-primary" @click="isMeasuring = true">
+        <Gauge class="size-4" /> Measure …
+      </button>
+      <MeasureDialog v-if="isMeasuring" @close="isMeasuring = false" />
       <ImportDialog v-if="isImporting" @close="isImporting = false" />
     </form>
     <div

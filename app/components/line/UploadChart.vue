@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { countedSamples } from '@green-mantle/core/network'
 import { kbpsFromMbps, mbpsFromKbps, mbpsInWords, mediumNames } from '@green-mantle/core/words'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import {
@@ -33,6 +34,7 @@ const timeOf = (iso: string): string =>
 
 const option = computed(() => {
   const { upload, totalKbps } = store.verdict.budget
+  const counted = new Set(countedSamples(store.line).map(({ id }) => id))
   const headroomFrom = upload.measuredKbps - upload.headroomKbps
   // A band too thin for its name goes without; the sum beside the chart names it.
   const band = (name: string, from: number, to: number, color: string, opacity: number) => [
@@ -94,16 +96,19 @@ const option = computed(() => {
         data: store.line.samples.map((sample) => ({
           value: [sample.measuredAt, mbpsFromKbps(sample.uploadKbps)],
           medium: mediumNames[sample.medium],
-          itemStyle:
-            sample.medium === 'cable'
+          itemStyle: {
+            ...(sample.medium === 'cable'
               ? { color: colours.value.moss }
-              : { color: colours.value.sheet, borderColor: colours.value.moss, borderWidth: 2 },
+              : { color: colours.value.sheet, borderColor: colours.value.moss, borderWidth: 2 }),
+            // What does not count is still there to be compared.
+            opacity: counted.has(sample.id) ? 1 : 0.35,
+          },
         })),
         markLine: {
           symbol: 'none',
           silent: true,
           data: [
-            level('low tenth', upload.measuredKbps, colours.value.ink, 'solid'),
+            level(`P${store.line.lowPercentile}`, upload.measuredKbps, colours.value.ink, 'solid'),
             level('the plan sends', totalKbps, colours.value.river, 'dashed'),
           ],
         },

@@ -1,5 +1,9 @@
 <script setup lang="ts">
-import { samplesThatCarry, singleMeasurementAnswers } from '@green-mantle/core/network'
+import {
+  countedSamples,
+  samplesThatCarry,
+  singleMeasurementAnswers,
+} from '@green-mantle/core/network'
 import { mbpsNumber } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { useShowStore } from '~/stores/show'
@@ -13,7 +17,7 @@ const rows = computed(() => {
     ...singleMeasurementAnswers(line),
   ]
 })
-const count = computed(() => store.line.samples.length)
+const count = computed(() => countedSamples(store.line).length)
 const tone = (carriedBy: number): string => {
   if (carriedBy === count.value) return 'text-moss'
   return carriedBy * 2 >= count.value ? 'text-ochre' : 'text-madder'

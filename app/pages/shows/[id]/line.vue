@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import { lineOf } from '@green-mantle/core/show'
 import { defineAsyncComponent } from 'vue'
 import { offerCommands } from '~/commands/commands'
-import TextField from '~/components/fields/TextField.vue'
+import DataGuard from '~/components/line/DataGuard.vue'
+import LinePicker from '~/components/line/LinePicker.vue'
+import LocalNetwork from '~/components/line/LocalNetwork.vue'
+import MediaCompared from '~/components/line/MediaCompared.vue'
+import PathCeilings from '~/components/line/PathCeilings.vue'
 import SampleTable from '~/components/line/SampleTable.vue'
 import UsableSum from '~/components/line/UsableSum.vue'
 import WouldItHold from '~/components/line/WouldItHold.vue'
@@ -12,12 +15,6 @@ import { useShowStore } from '~/stores/show'
 const UploadChart = defineAsyncComponent(() => import('~/components/line/UploadChart.vue'))
 
 const store = useShowStore()
-
-function rename(name: string): void {
-  store.edit('Rename the line', (draft) => {
-    lineOf(draft).name = name
-  })
-}
 
 offerCommands([
   {
@@ -32,16 +29,10 @@ offerCommands([
 
 <template>
   <div class="grid h-full grid-cols-[minmax(0,1.4fr)_minmax(20rem,1fr)] gap-4 overflow-hidden p-4">
-    <div class="grid min-h-0 grid-rows-[auto_minmax(9rem,1fr)_minmax(9rem,1fr)] gap-3">
-      <div class="flex items-end gap-4">
-        <h2 class="grow truncate text-2xl">{{ store.line.name || 'Line' }}</h2>
-        <TextField
-          class="w-56"
-          :model-value="store.line.name"
-          label="Name of this line"
-          @update:model-value="rename"
-        />
-      </div>
+    <div
+      class="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(9rem,1fr)_minmax(9rem,1fr)] gap-3"
+    >
+      <LinePicker />
       <section class="card flex min-h-0 flex-col p-3" aria-labelledby="chart-title">
         <h3 id="chart-title" class="font-text text-sm font-semibold">
           Upload as measured, Mb/s
@@ -57,6 +48,10 @@ offerCommands([
     <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
       <UsableSum />
       <WouldItHold v-if="store.line.samples.length > 0" />
+      <MediaCompared />
+      <PathCeilings />
+      <DataGuard />
+      <LocalNetwork />
     </div>
   </div>
 </template>

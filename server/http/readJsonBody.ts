@@ -1,0 +1,56 @@
+import { problemsFrom } from '@green-mantle/core/show'
+import { getRequestHeader, type H3Event, readRawBody } from 'h3'
+import type { z } from 'zod'
+import { ProblemError } from './problem'
+
+/** How a request's body is read: what it is called in a refusal, its limit and the schema it has to keep. */
+interface BodyOptions<Schema extends z.ZodType> {
+  /** With its article, to begin a sentence: "A show". */
+  name: string
+  limitBytes: number
+  schema: Schema
+}
+
+/** Reads and checks the JSON of a request's body. */
+export async function readJsonBody<Schema extends z.ZodType>(
+  event: H3Event,
+  { name, limitBytes, schema }: BodyOptions<Schema>,
+): Promise<z.output<Schema>> {
+  const tooLarge = (): ProblemError =>
+    new ProblemError({
+      status: 413,
+      title: `${name} is not that large`,
+      detail: `At most ${limitBytes / 1_000_000} MB are taken. Nothing was saved.`,
+    })
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > limitBytes) throw tooLarge()
+  if (!getRequestHeader(event, 'content-type')?.startsWith('application/json'))
+    throw new ProblemError({
+      status: 415,
+      title: `${name} is sent as application/json`,
+      detail: 'Nothing was saved.',
+    })
+  const text = (await readRawBody(event, 'utf8')) ?? ''
+  if (Buffer.byteLength(text) > limitBytes) throw tooLarge()
+  const checked = schema.safeParse(parsedJson(text))
+  if (checked.success) return checked.data
+  const problems = problemsFrom(checked.error)
+  throw new ProblemError({
+    status: 422,
+    title: `${name} breaks its schema`,
+    detail: `${problems[0]?.place}: ${problems[0]?.message}. Nothing was saved.`,
+    problems: problems.slice(0, 50),
+  })
+}
+
+function parsedJson(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    throw new ProblemError({
+      status: 400,
+      title: 'The request is not JSON',
+      // What V8 says of broken JSON quotes it, and a body may hold a key.
+      detail: 'It is cut off or damaged. Nothing was saved.',
+    })
+  }
+}

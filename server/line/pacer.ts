@@ -1,0 +1,114 @@
+import {
+  maxMinShares,
+  type PracticeLine,
+  practiceSeconds,
+  tcpCeilingKbps,
+} from '@green-mantle/core/network'
+
+/** One connection's allowance on a practice line. */
+export interface PacedConnection {
+  /** Resolves when so many bytes may pass; at once where there is credit. */
+  pass(bytes: number): Promise<void>
+  close(): void
+}
+
+export interface Pacer {
+  open(): PacedConnection
+  /** Milliseconds, as the line is at this moment. */
+  roundTripMilliseconds(): number
+  stop(): void
+}
+
+interface Clock {
+  now(): number
+  every(milliseconds: number, run: () => void): () => void
+}
+
+export const realClock: Clock = {
+  now: () => performance.now(),
+  every: (milliseconds, run) => {
+    const timer = setInterval(run, milliseconds)
+    return () => clearInterval(timer)
+  },
+}
+
+const tickMilliseconds = 25
+/** Credit that is not used is lost after this many ticks, as capacity is. */
+const creditTicks = 4
+
+interface Connection {
+  credit: number
+  waiting: { bytes: number; resolve: () => void }[]
+}
+
+/**
+ * Lets bytes pass as a practice line would: each tick's capacity is shared between the open
+ * connections by max-min fairness, none beyond the TCP ceiling of its path.
+ */
+export function practicePacer(
+  line: PracticeLine,
+  options: { seed: number; startHour: number; durationSeconds: number },
+  clock: Clock = realClock,
+): Pacer {
+  const seconds = practiceSeconds(line, { ...options, count: options.durationSeconds })
+  const startedAt = clock.now()
+  const connections = new Set<Connection>()
+  let last = startedAt
+  const second = () => {
+    const index = Math.floor((clock.now() - startedAt) / 1000)
+    return seconds[Math.min(index, seconds.length - 1)] ?? seconds[0]
+  }
+
+  function serve(connection: Connection): void {
+    for (let next = connection.waiting[0]; next; next = connection.waiting[0]) {
+      if (connection.credit < next.bytes) return
+      connection.credit -= next.bytes
+      connection.waiting.shift()
+      next.resolve()
+    }
+  }
+
+  function tick(): void {
+    const now = clock.now()
+    const milliseconds = now - last
+    last = now
+    const present = second()
+    if (!present || connections.size === 0) return
+    const bytesAt = (kbps: number): number => (kbps * milliseconds) / 8
+    const ceiling = bytesAt(tcpCeilingKbps(present.roundTripMilliseconds, present.lossPercent))
+    const open = [...connections]
+    const shares = maxMinShares(
+      open.map(() => ceiling),
+      bytesAt(present.capacityKbps),
+    )
+    open.forEach((connection, index) => {
+      const share = shares[index] ?? 0
+      // What waits has to come through some day, however large it is.
+      const most = Math.max(share * creditTicks, connection.waiting[0]?.bytes ?? 0)
+      connection.credit = Math.min(connection.credit + share, most)
+      serve(connection)
+    })
+  }
+  const stopTicking = clock.every(tickMilliseconds, tick)
+
+  return {
+    open() {
+      const connection: Connection = { credit: 0, waiting: [] }
+      connections.add(connection)
+      return {
+        pass: (bytes) =>
+          new Promise((resolve) => {
+            connection.waiting.push({ bytes, resolve })
+            serve(connection)
+          }),
+        close: () => void connections.delete(connection),
+      }
+    },
+    roundTripMilliseconds: () => second()?.roundTripMilliseconds ?? 0,
+    stop() {
+      stopTicking()
+      for (const connection of connections) for (const { resolve } of connection.waiting) resolve()
+      connections.clear()
+    },
+  }
+}
