@@ -48,10 +48,10 @@ export default defineNuxtConfig({
       contentSecurityPolicy,
       crossOriginEmbedderPolicy: 'require-corp',
       strictTransportSecurity: false,
-      // Only a person's own click shows a camera or screen, and only to themselves.
+      // Only a person's own click shows a camera or screen or a level, and only to themselves.
       permissionsPolicy: {
         camera: ['self'],
-        microphone: [],
+        microphone: ['self'],
         'display-capture': ['self'],
         geolocation: [],
       },

@@ -1,11 +1,6 @@
-import { kbpsInWords, listInWords } from '../words'
+import { audioCodecNames, kbpsInWords, listInWords, sampleRateInWords } from '../words'
 import { type AudioCodec, audioCodecs, type Protocol, type Rendition } from '../show'
-import type { Check } from './breach'
-
-export const audioCodecNames = { aac: 'AAC', opus: 'Opus' } as const satisfies Record<
-  AudioCodec,
-  string
->
+import type { Check, RuleName } from './breach'
 
 /**
  * The audio codecs that each protocol carries as senders use it: AAC in RTMP's FLV bodies, Opus over
@@ -17,6 +12,14 @@ export const audioCodecsCarried = {
   srt: ['aac', 'opus'],
   whip: ['opus'],
 } as const satisfies Record<Protocol, readonly AudioCodec[]>
+
+/** The rules that are about the sound. */
+export const audioRuleNames: ReadonlySet<RuleName> = new Set([
+  'audio codec',
+  'audio bitrate',
+  'audio channels',
+  'audio sample rate',
+])
 
 export const checkAudioCodec: Check = ({ rules, rendition, destination }) => {
   const carried: readonly AudioCodec[] = audioCodecsCarried[destination.protocol]
@@ -55,9 +58,6 @@ export const checkAudioBitrate: Check = ({ rules, rendition, destination }) => {
     remedy: { words: `Set ${kbpsInWords(most)}`, changes: { audioBitrateKbps: most } },
   }
 }
-
-/** 44100 → "44.1 kHz". */
-export const sampleRateInWords = (hertz: number): string => `${hertz / 1000} kHz`
 
 export const checkAudioSampleRate: Check = ({ rules, rendition, destination }) => {
   if (rules.audioSampleRatesHz.includes(rendition.audioSampleRateHz)) return null

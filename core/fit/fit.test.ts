@@ -338,7 +338,7 @@ describe('verdict', () => {
   it('marks the steps', () => {
     const marks = (each: Show) => stepMarks(each, verdictOf(each))
     expect(Object.values(marks(demoShow)).map(({ state }) => state)).toEqual(
-      Array(4).fill('settled'),
+      Array(5).fill('settled'),
     )
     const empty = { ...show(1, []), scenes: [newScene('s', 'S')] }
     expect(marks({ ...empty, lines: [{ ...lineOf(empty), samples: [] }] })).toMatchObject({

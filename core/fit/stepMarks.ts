@@ -1,8 +1,9 @@
 import { fewestSamplesForPercentile } from '../network'
 import { lineOf, type Show } from '../show'
+import { soundChecks } from '../sound'
 import type { Verdict } from './verdict'
 
-export const stepNames = ['canvases', 'line', 'destinations', 'fit'] as const
+export const stepNames = ['canvases', 'sound', 'line', 'destinations', 'fit'] as const
 export type StepName = (typeof stepNames)[number]
 
 /** How far a step is, and why in words. */
@@ -19,6 +20,14 @@ function canvasesMark(show: Show): StepMark {
   )
   return bare
     ? { state: 'attention', words: `nothing is shown on the ${bare} canvas` }
+    : { state: 'settled', words: 'settled' }
+}
+
+function soundMark(show: Show): StepMark {
+  if (show.sounds.length === 0) return { state: 'not begun', words: 'no sound yet' }
+  const [worst] = soundChecks(show)
+  return worst && worst.tone !== 'note'
+    ? { state: 'attention', words: worst.words }
     : { state: 'settled', words: 'settled' }
 }
 
@@ -48,6 +57,7 @@ function fitMark(verdict: Verdict): StepMark {
 export function stepMarks(show: Show, verdict: Verdict): Record<StepName, StepMark> {
   return {
     canvases: canvasesMark(show),
+    sound: soundMark(show),
     line: lineMark(show),
     destinations: destinationsMark(show),
     fit: fitMark(verdict),

@@ -1,10 +1,10 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference -- whoever compiles this file needs these types
 /// <reference path="./papaparse.d.ts" />
 import papaparse from 'papaparse'
-import { breachesOf, sampleRateInWords, sendsOf } from '../fit'
+import { breachesOf, sendsOf } from '../fit'
 import { bitsPerPixel, lowestLevel, pictureScore, scoreWord } from '../media'
 import { type Show, streamNames } from '../show'
-import { codecNames, protocolNames } from '../words'
+import { codecNames, protocolNames, sampleRateInWords } from '../words'
 
 export const settingsSheetColumns = [
   'Destination',

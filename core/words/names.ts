@@ -1,8 +1,12 @@
-import type { Codec, Medium, PictureKind, Protocol, ViewerScreen } from '../show'
+import type { AudioCodec, Codec, Medium, PictureKind, Protocol, ViewerScreen } from '../show'
 
 /** How the trade writes what the document holds as plain words. */
 export const codecNames = { h264: 'H.264', hevc: 'HEVC', av1: 'AV1' } as const satisfies Record<
   Codec,
+  string
+>
+export const audioCodecNames = { aac: 'AAC', opus: 'Opus' } as const satisfies Record<
+  AudioCodec,
   string
 >
 export const protocolNames = {

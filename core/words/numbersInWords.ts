@@ -71,3 +71,10 @@ export function durationInWords(seconds: number): string {
   const minutes = Math.floor(seconds / 60)
   return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`
 }
+
+/** 44100 → "44.1 kHz". */
+export const sampleRateInWords = (hertz: number): string => `${hertz / 1000} kHz`
+
+/** −20.4 → "−20 dB", with a proper minus sign. */
+export const decibelsInWords = (decibels: number): string =>
+  `${whole.format(decibels).replace('-', '−')} dB`

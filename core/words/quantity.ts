@@ -33,6 +33,8 @@ export const percentUnits = { '%': 1 } as const satisfies Units
 /** Per cent of a length, where the length's own unit is the base. */
 export const shareUnits = (length: number): Units => ({ '%': length / 100 })
 export const secondUnits = { s: 1, ms: 0.001 } as const satisfies Units
+export const millisecondUnits = { ms: 1, s: 1000 } as const satisfies Units
+export const decibelUnits = { db: 1 } as const satisfies Units
 export const framesPerSecondUnits = { fps: 1 } as const satisfies Units
 
 export type QuantityResult = { ok: true; value: number } | { ok: false; message: string }

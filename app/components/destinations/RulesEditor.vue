@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { sampleRateInWords } from '@green-mantle/core/fit'
 import {
   audioSampleRatesHz,
   codecs,
@@ -11,7 +10,13 @@ import {
   usualCanvasSizes,
 } from '@green-mantle/core/show'
 import { levelsOf } from '@green-mantle/core/media'
-import { codecNames, rateUnits, secondUnits, sizeInWords } from '@green-mantle/core/words'
+import {
+  codecNames,
+  rateUnits,
+  sampleRateInWords,
+  secondUnits,
+  sizeInWords,
+} from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
 import ChoiceSet from '~/components/fields/ChoiceSet.vue'

@@ -1,6 +1,12 @@
-import { acceptedFrameRates, sampleRateInWords } from '@green-mantle/core/fit'
+import { acceptedFrameRates } from '@green-mantle/core/fit'
 import type { Rules } from '@green-mantle/core/show'
-import { codecNames, kbpsInWords, listInWords, sizeInWords } from '@green-mantle/core/words'
+import {
+  codecNames,
+  kbpsInWords,
+  listInWords,
+  sampleRateInWords,
+  sizeInWords,
+} from '@green-mantle/core/words'
 
 /** A destination's limits in one line. */
 export function limitsInWords(rules: Rules): string {

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { sampleRateInWords } from '@green-mantle/core/fit'
 import { pictureScore, scoreWord } from '@green-mantle/core/media'
 import { wireSecond } from '@green-mantle/core/network'
 import { audioSampleRatesHz, type Effort, efforts, type Rendition } from '@green-mantle/core/show'
 import {
   kbpsFromBytesPerSecond,
   protocolNames,
+  sampleRateInWords,
   screenNames,
   secondUnits,
   wholeNumber,

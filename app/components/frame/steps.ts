@@ -6,6 +6,7 @@ import type { StepName } from '@green-mantle/core/fit'
  */
 export const steps = [
   { name: 'canvases', label: 'Canvases', digit: 1 },
+  { name: 'sound', label: 'Sound', digit: 2 },
   { name: 'line', label: 'Line', digit: 3 },
   { name: 'destinations', label: 'Destinations', digit: 4 },
   { name: 'fit', label: 'Fit', digit: 5 },
