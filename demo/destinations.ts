@@ -108,7 +108,7 @@ export const demoDestinations: Destination[] = [
     serverAddress: 'rtmps://push.flickerbrook.example/live',
     path: { roundTripMilliseconds: 58, lossPercent: 0.05 },
     words: { ...noOwnWords, title: 'A flower opens tonight' },
-    chatReadBy: '',
+    chatReadBy: 'First host, on its page',
     viewers: ['phone'],
     coverZones: [
       zone('feed', 'title', [0.02, 0.02, 0.58, 0.06]),

@@ -16,11 +16,16 @@ export const demoSounds: Sound[] = [
     noiseSuppression: false,
     delayMilliseconds: 60,
   },
-  { ...newSound('computer', 'Computer sound', 'computer sound'), levelDecibels: -6 },
-  { ...newSound('bed', 'Music bed', 'music'), levelDecibels: -18 },
+  {
+    ...newSound('computer', 'Computer sound', 'computer sound'),
+    input: 'This computer',
+    levelDecibels: -6,
+  },
+  { ...newSound('bed', 'Music bed', 'music'), input: 'Music player', levelDecibels: -18 },
   {
     ...newSound('bench-own', 'Bench camera’s own', 'own sound'),
     sourceId: 'bench-camera',
+    input: 'Bench camera microphone',
     mixes: { live: false, archive: false },
     alsoHeardIn: ['lapel', 'room'],
   },

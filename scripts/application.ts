@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { freePort } from './ports'
-import { root, serverEntry } from './paths'
+import { dataDirectory, root, serverEntry } from './paths'
 
 export interface RunningApplication {
   address: string
@@ -14,6 +14,10 @@ interface Options {
   port?: number
   loadDemo?: boolean
   quiet?: boolean
+  /** Where the secret of this installation is kept. */
+  keyFile?: string
+  /** Gets what the application writes, instead of the terminal. */
+  onOutput?: (text: string) => void
 }
 
 /** The built application with its settings, started and answering. */
@@ -25,7 +29,9 @@ export async function startApplication(options: Options): Promise<RunningApplica
   const address = `http://${reachableName(host)}:${port}`
   const child = spawn(process.execPath, [serverEntry], {
     cwd: root,
-    stdio: ['ignore', options.quiet ? 'ignore' : 'inherit', 'inherit'],
+    stdio: options.onOutput
+      ? ['ignore', 'pipe', 'pipe']
+      : ['ignore', options.quiet ? 'ignore' : 'inherit', 'inherit'],
     detached: true,
     env: {
       ...process.env,
@@ -38,9 +44,13 @@ export async function startApplication(options: Options): Promise<RunningApplica
       GREEN_MANTLE_ALLOWED_HOSTS: [process.env.GREEN_MANTLE_ALLOWED_HOSTS, new URL(address).host]
         .filter(Boolean)
         .join(','),
+      GREEN_MANTLE_KEY_FILE:
+        options.keyFile ?? process.env.GREEN_MANTLE_KEY_FILE ?? `${dataDirectory}/installation.key`,
       GREEN_MANTLE_DEMO: options.loadDemo ? '1' : '0',
     },
   })
+  for (const stream of [child.stdout, child.stderr])
+    stream?.on('data', (bytes: Buffer) => options.onOutput?.(bytes.toString()))
   const stop = (): Promise<void> =>
     new Promise((resolve) => {
       if (child.exitCode !== null || child.signalCode !== null) return resolve()

@@ -2,6 +2,8 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import {
   dressingFileJsonSchema,
   dressingFileVersion,
+  profileFileJsonSchema,
+  profileFileVersion,
   showFileJsonSchema,
   showFileVersion,
 } from '@green-mantle/core/formats'
@@ -13,6 +15,7 @@ mkdirSync(folder, { recursive: true })
 const schemas = {
   [`show-${showFileVersion}`]: showFileJsonSchema(),
   [`dressing-${dressingFileVersion}`]: dressingFileJsonSchema(),
+  [`destination-profile-${profileFileVersion}`]: profileFileJsonSchema(),
 }
 for (const [name, schema] of Object.entries(schemas))
   writeFileSync(`${folder}/${name}.schema.json`, `${JSON.stringify(schema, null, 2)}\n`)

@@ -4,6 +4,8 @@ export interface Settings {
   /** Host names with port, besides loopback, under which this server may be asked, as in "plan.example:8443". */
   allowedHosts: string[]
   loadDemoWhenEmpty: boolean
+  /** The file with the secret under which stream keys are sealed; made where there is none. */
+  keyFile: string
 }
 
 export function readSettings(environment: NodeJS.ProcessEnv = process.env): Settings {
@@ -19,5 +21,6 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
       .map((host) => host.trim().toLowerCase())
       .filter(Boolean),
     loadDemoWhenEmpty: environment.GREEN_MANTLE_DEMO === '1',
+    keyFile: environment.GREEN_MANTLE_KEY_FILE ?? '.data/installation.key',
   }
 }

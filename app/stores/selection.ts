@@ -27,6 +27,8 @@ export const useSelectionStore = defineStore('selection', () => {
   const canvas = ref<CanvasName>('landscape')
   const destinationId = ref<string>()
   const renditionId = ref<string>()
+  /** Which side of the chosen destination is looked at, counted from 0; it stays while going through them. */
+  const destinationSection = ref(0)
 
   const scene = computed<Scene>(() => {
     const { scenes } = store.show
@@ -87,6 +89,7 @@ export const useSelectionStore = defineStore('selection', () => {
     canvas,
     destinationId,
     renditionId,
+    destinationSection,
     scene,
     sceneIndex,
     verticalScene,

@@ -1,7 +1,13 @@
 import { countEncodes } from '../media'
 import { type UsableUpload, usableUpload, wireRateKbps } from '../network'
-import { type CanvasName, type Destination, lineOf, type Rendition, type Show } from '../show'
-import { sentDirectly } from './relays'
+import {
+  type CanvasName,
+  type Destination,
+  lineOf,
+  type Rendition,
+  sentDirectly,
+  type Show,
+} from '../show'
 
 /** One rendition going up the line to one destination. */
 export interface Send {

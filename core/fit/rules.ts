@@ -4,6 +4,7 @@ import {
   type CanvasPair,
   type Destination,
   framesPerSecondChoices,
+  relayOf,
   type Rendition,
   type Rules,
 } from '../show'
@@ -14,7 +15,6 @@ import {
   checkAudioSampleRate,
 } from './audioRules'
 import type { Breach, Check } from './breach'
-import { relayOf } from './relays'
 import { acceptsSize, nearestAcceptedSize, sameShape, sizesToOffer } from './sizes'
 
 /** The largest frame rate that the rules accept and the show reaches, no higher than wanted; else the smallest accepted. */

@@ -1,5 +1,6 @@
 import { fewestSamplesForPercentile } from '../network'
 import { lineOf, type Show } from '../show'
+import { destinationChecks, type KeyRecord } from '../destinations'
 import { soundChecks } from '../sound'
 import type { Verdict } from './verdict'
 
@@ -10,6 +11,12 @@ export type StepName = (typeof stepNames)[number]
 export interface StepMark {
   state: 'settled' | 'attention' | 'not begun'
   words: string
+}
+
+/** What is known beside the document: the keys the server holds (null before it has said), and the time. */
+interface Known {
+  keys: readonly KeyRecord[] | null
+  now: Date
 }
 
 function canvasesMark(show: Show): StepMark {
@@ -39,11 +46,12 @@ function lineMark(show: Show): StepMark {
     : { state: 'settled', words: 'settled' }
 }
 
-function destinationsMark(show: Show): StepMark {
+function destinationsMark(show: Show, known: Known): StepMark {
   if (show.destinations.length === 0) return { state: 'not begun', words: 'no destination yet' }
-  return show.destinations.some((destination) => destination.on)
-    ? { state: 'settled', words: 'settled' }
-    : { state: 'attention', words: 'no destination is on' }
+  if (!show.destinations.some((destination) => destination.on))
+    return { state: 'attention', words: 'no destination is on' }
+  const [worst] = destinationChecks(show, known.keys, known.now)
+  return worst ? { state: 'attention', words: worst.words } : { state: 'settled', words: 'settled' }
 }
 
 function fitMark(verdict: Verdict): StepMark {
@@ -54,12 +62,12 @@ function fitMark(verdict: Verdict): StepMark {
 }
 
 /** The mark of each step in the bar. */
-export function stepMarks(show: Show, verdict: Verdict): Record<StepName, StepMark> {
+export function stepMarks(show: Show, verdict: Verdict, known: Known): Record<StepName, StepMark> {
   return {
     canvases: canvasesMark(show),
     sound: soundMark(show),
     line: lineMark(show),
-    destinations: destinationsMark(show),
+    destinations: destinationsMark(show, known),
     fit: fitMark(verdict),
   }
 }

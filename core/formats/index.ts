@@ -1,5 +1,6 @@
 export * from './dressingFile'
 export type { JsonFileFailure } from './jsonFile'
 export * from './measurements'
+export * from './profileFile'
 export * from './settingsSheet'
 export * from './showFile'

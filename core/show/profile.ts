@@ -45,7 +45,7 @@ export type Profile = z.infer<typeof profileSchema>
 export const canvasesOf = (profile: Profile): CanvasName[] =>
   canvasNames.filter((canvas) => profile[canvas] !== null)
 
-const referenceTo = ({ id, name, revision, dated }: Profile): Destination['profile'] => ({
+export const referenceTo = ({ id, name, revision, dated }: Profile): Destination['profile'] => ({
   id,
   name,
   revision,
@@ -116,4 +116,26 @@ export function profileState(
   if (!present) return 'not here'
   if (present.revision === profile.revision) return 'current'
   return profile.revision < present.revision ? 'older' : 'newer'
+}
+
+/**
+ * A profile with one side taken from a destination: a further revision of the one it was made from,
+ * or a first one where there is none.
+ */
+export function profileWithSide(
+  present: Profile | undefined,
+  destination: Destination,
+  made: { id: string; dated: string },
+): Profile {
+  const sides = present ?? { landscape: null, vertical: null }
+  return {
+    id: present?.id ?? made.id,
+    name: present?.name ?? destination.name,
+    note: present?.note ?? '',
+    revision: (present?.revision ?? 0) + 1,
+    dated: made.dated,
+    landscape: sides.landscape,
+    vertical: sides.vertical,
+    [destination.canvas]: sideOf(destination),
+  }
 }

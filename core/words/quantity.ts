@@ -34,6 +34,8 @@ export const percentUnits = { '%': 1 } as const satisfies Units
 export const shareUnits = (length: number): Units => ({ '%': length / 100 })
 export const secondUnits = { s: 1, ms: 0.001 } as const satisfies Units
 export const millisecondUnits = { ms: 1, s: 1000 } as const satisfies Units
+export const hourUnits = { h: 1, min: 1 / 60 } as const satisfies Units
+export const byteUnits = { mb: 1e6, kb: 1000 } as const satisfies Units
 export const decibelUnits = { db: 1 } as const satisfies Units
 export const framesPerSecondUnits = { fps: 1 } as const satisfies Units
 

@@ -1,9 +1,9 @@
-import { demoShow } from '@green-mantle/demo'
-import { nanoid } from 'nanoid'
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { closeDatabase, useDatabase } from '../database/connection'
 import { purgeUnusedFiles } from '../database/files/fileStore'
-import { createShow, isEmpty, purgeDeletedShows } from '../database/shows/showStore'
+import { purgeForgottenKeys } from '../database/keys/keyStore'
+import { loadDemo } from '../database/loadDemo'
+import { isEmpty, purgeDeletedShows } from '../database/shows/showStore'
 import { readSettings } from '../settings'
 
 /** Migrates at start and tidies up; requests wait for the same migration in `useDatabase`. */
@@ -18,6 +18,6 @@ async function prepare(): Promise<void> {
   const database = await useDatabase()
   await purgeDeletedShows(database)
   await purgeUnusedFiles(database)
-  if (readSettings().loadDemoWhenEmpty && (await isEmpty(database)))
-    await createShow(database, nanoid(), demoShow)
+  await purgeForgottenKeys(database)
+  if (readSettings().loadDemoWhenEmpty && (await isEmpty(database))) await loadDemo(database)
 }

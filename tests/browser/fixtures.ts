@@ -12,14 +12,26 @@ export interface Stack {
   mariadb: PrivateMariadb
   application: RunningApplication
   directory: string
+  /** Everything that the application wrote. */
+  output: string[]
 }
 
 /** A database of its own and the production build on it. */
 export async function startStack(): Promise<Stack> {
   const directory = mkdtempSync(join(tmpdir(), 'green-mantle-e2e-'))
   const mariadb = await startPrivateMariadb({ directory, firstPort: 4400 })
-  const application = await startApplication({ databaseUrl: mariadb.url, port: 4500, quiet: true })
-  return { mariadb, application, directory }
+  const output: string[] = []
+  const application = await startApplication({
+    databaseUrl: mariadb.url,
+    port: 4500,
+    keyFile: join(directory, 'installation.key'),
+    onOutput: (text) => {
+      output.push(text)
+      // What went wrong in the application is seen beside the test that met it.
+      if (/error|fail/i.test(text)) process.stderr.write(text)
+    },
+  })
+  return { mariadb, application, directory, output }
 }
 
 export async function stopStack({ mariadb, application, directory }: Stack): Promise<void> {

@@ -1,10 +1,21 @@
 <script setup lang="ts">
 import { breachesOf } from '@green-mantle/core/fit'
-import type { Destination } from '@green-mantle/core/show'
+import { type Destination, profileState, relayOf } from '@green-mantle/core/show'
 import { protocolNames, screenNames } from '@green-mantle/core/words'
-import { Hand, Monitor, Radio, Smartphone, TriangleAlert, Tv } from '@lucide/vue'
+import {
+  Hand,
+  KeyRound,
+  Monitor,
+  Radio,
+  Smartphone,
+  TriangleAlert,
+  Tv,
+  Waypoints,
+} from '@lucide/vue'
 import { computed } from 'vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
+import { useKeysStore } from '~/stores/keys'
+import { useProfilesStore } from '~/stores/profiles'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import { useDestinationEditing } from './editing'
@@ -14,8 +25,13 @@ const props = defineProps<{ destination: Destination }>()
 const store = useShowStore()
 const selection = useSelectionStore()
 const editing = useDestinationEditing()
+const keys = useKeysStore()
+const profiles = useProfilesStore()
 
 const isChosen = computed(() => selection.destination?.id === props.destination.id)
+const key = computed(() => keys.stateOf(props.destination))
+const relay = computed(() => relayOf(store.show.destinations, props.destination))
+const profile = computed(() => profileState(props.destination, profiles.profiles))
 const breachCount = computed(() => breachesOf(props.destination, store.show.canvasPair).length)
 const screenIcons = { phone: Smartphone, desk: Monitor, tv: Tv }
 </script>
@@ -46,6 +62,19 @@ const screenIcons = { phone: Smartphone, desk: Monitor, tv: Tv }
         <span class="flex items-center gap-1">
           <component :is="screenIcons[destination.viewers[0] ?? 'desk']" class="size-3.5" />
           {{ destination.viewers.map((screen) => screenNames[screen]).join(', ') }}
+        </span>
+        <span
+          v-if="key.state !== 'none needed'"
+          class="flex items-center gap-1"
+          :class="key.state === 'present' ? '' : 'text-ochre font-semibold'"
+        >
+          <KeyRound class="size-3.5" /> {{ key.words }}
+        </span>
+        <span v-if="relay" class="flex items-center gap-1">
+          <Waypoints class="size-3.5" /> through {{ relay.name }}
+        </span>
+        <span v-if="profile === 'older'" class="text-ochre flex items-center gap-1 font-semibold">
+          <TriangleAlert class="size-3.5" /> its profile is older
         </span>
         <span v-if="destination.renditions.length > 1">
           ladder of {{ destination.renditions.length }}

@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import {
+  audioCodecs,
   audioSampleRatesHz,
   codecs,
   type Destination,
   framesPerSecondChoices,
   type Rules,
   type Size,
-  startProcedures,
   usualCanvasSizes,
 } from '@green-mantle/core/show'
 import { levelsOf } from '@green-mantle/core/media'
 import {
+  audioCodecNames,
   codecNames,
   rateUnits,
   sampleRateInWords,
@@ -79,7 +80,12 @@ const rateTypes = [
 const rates = framesPerSecondChoices.map((value) => ({ value, label: `${value}` }))
 const codecChoices = codecs.map((value) => ({ value, label: codecNames[value] }))
 const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: sampleRateInWords(value) }))
-const starts = startProcedures.map((value) => ({ value, label: value }))
+const audioCodecChoices = audioCodecs.map((value) => ({ value, label: audioCodecNames[value] }))
+const channelChoices = [
+  { value: 1, label: 'mono only' },
+  { value: 2, label: 'mono or stereo' },
+] as const
+const backupChoices = ['none', 'offered'].map((value) => ({ value, label: value }))
 const ladders = ([1, 2, 3] as const).map((value) => ({
   value,
   label: value === 1 ? 'one rendition' : `a ladder of up to ${value}`,
@@ -238,11 +244,31 @@ const levels = (codec: (typeof codecs)[number]) => [
         :choices="ladders"
         @update:model-value="set({ mostRenditions: $event })"
       />
+      <ChoiceSet
+        label="Audio codecs"
+        :model-value="rules.audioCodecs"
+        :choices="audioCodecChoices"
+        @update:model-value="set({ audioCodecs: $event })"
+      />
       <SelectField
-        label="Start"
-        :model-value="rules.start"
-        :choices="starts"
-        @update:model-value="set({ start: $event as Rules['start'] })"
+        label="Audio channels"
+        :model-value="rules.mostAudioChannels"
+        :choices="channelChoices"
+        @update:model-value="set({ mostAudioChannels: $event })"
+      />
+      <SelectField
+        label="Backup ingest"
+        :model-value="rules.offersBackup ? 'offered' : 'none'"
+        :choices="backupChoices"
+        @update:model-value="set({ offersBackup: $event === 'offered' })"
+      />
+      <NumberField
+        v-if="destination.connection === 'relay'"
+        label="Feeds at most"
+        :least="0"
+        :most="50"
+        :model-value="rules.mostFed"
+        @update:model-value="set({ mostFed: $event ?? rules.mostFed })"
       />
     </div>
   </div>

@@ -1,10 +1,15 @@
 import {
   type CanvasName,
+  copiedDestination,
   type Destination,
+  destinationFromProfile,
   freeName,
+  movedAmongCanvas,
   newDestination,
   newRendition,
+  type Profile,
   type Rendition,
+  withoutDestination,
 } from '@green-mantle/core/show'
 import { nanoid } from 'nanoid'
 import { useSelectionStore } from '~/stores/selection'
@@ -64,7 +69,7 @@ export function useDestinationEditing() {
   function remove(id: string): void {
     const name = store.show.destinations.find((destination) => destination.id === id)?.name
     store.edit(`Remove ${name}`, (draft) => {
-      draft.destinations = draft.destinations.filter((destination) => destination.id !== id)
+      draft.destinations = withoutDestination(draft.destinations, id)
     })
   }
 
@@ -83,5 +88,45 @@ export function useDestinationEditing() {
     })
   }
 
-  return { change, changeRendition, add, remove, addRendition, removeRendition }
+  /** Puts destinations made from a profile in, one for each canvas; several in one edit. */
+  function addFromProfile(profile: Profile, canvases: readonly CanvasName[]): void {
+    const made = canvases.map((canvas) => destinationFromProfile(profile, canvas, makeIdentifier))
+    store.edit(`Add ${profile.name}`, (draft) => {
+      for (const destination of made) {
+        const names = draft.destinations.map(({ name }) => name)
+        draft.destinations.push({ ...destination, name: freeName(destination.name, names) })
+      }
+    })
+    selection.destinationId = made[0]?.id
+  }
+
+  function copy(destination: Destination): void {
+    const made = copiedDestination(store.show.destinations, destination, makeIdentifier)
+    store.edit(`Copy ${destination.name}`, (draft) => {
+      draft.destinations.splice(
+        draft.destinations.findIndex(({ id }) => id === destination.id) + 1,
+        0,
+        made,
+      )
+    })
+    selection.destinationId = made.id
+  }
+
+  function move({ id, name }: Destination, by: -1 | 1): void {
+    store.edit(`Move ${name}`, (draft) => {
+      draft.destinations = movedAmongCanvas(draft.destinations, id, by)
+    })
+  }
+
+  return {
+    change,
+    addFromProfile,
+    copy,
+    move,
+    changeRendition,
+    add,
+    remove,
+    addRendition,
+    removeRendition,
+  }
 }

@@ -8,19 +8,19 @@ import {
   sizeInWords,
 } from '@green-mantle/core/words'
 
+export const sizesInWords = ({ sizes }: Rules): string =>
+  sizes.type === 'up to'
+    ? `≤ ${sizeInWords(sizes)}`
+    : listInWords(sizes.sizes.map(sizeInWords), 'or')
+
+export const frameRatesInWords = (rules: Rules): string =>
+  rules.framesPerSecond.type === 'up to'
+    ? `${rules.framesPerSecond.most}`
+    : listInWords(acceptedFrameRates(rules).map(String), 'or')
+
 /** A destination's limits in one line. */
-export function limitsInWords(rules: Rules): string {
-  const sizes =
-    rules.sizes.type === 'up to'
-      ? `≤ ${sizeInWords(rules.sizes)}`
-      : listInWords(rules.sizes.sizes.map(sizeInWords), 'or')
-  const rates = acceptedFrameRates(rules)
-  const framesPerSecond =
-    rules.framesPerSecond.type === 'up to'
-      ? `${rules.framesPerSecond.most}`
-      : listInWords(rates.map(String), 'or')
-  return `${sizes} at ${framesPerSecond} · ≤ ${kbpsInWords(rules.mostVideoBitrateKbps)}`
-}
+export const limitsInWords = (rules: Rules): string =>
+  `${sizesInWords(rules)} at ${frameRatesInWords(rules)} · ≤ ${kbpsInWords(rules.mostVideoBitrateKbps)}`
 
 /** The rest of the limits, as a sentence. */
 export function furtherLimitsInWords(rules: Rules): string {

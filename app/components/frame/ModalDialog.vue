@@ -2,10 +2,13 @@
 import { Dialog, DialogDescription, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { X } from '@lucide/vue'
 
-withDefaults(defineProps<{ title: string; description?: string; width?: 'narrow' | 'wide' }>(), {
-  description: '',
-  width: 'narrow',
-})
+withDefaults(
+  defineProps<{ title: string; description?: string; width?: 'narrow' | 'wide' | 'full' }>(),
+  {
+    description: '',
+    width: 'narrow',
+  },
+)
 defineEmits<{ close: [] }>()
 </script>
 
@@ -15,7 +18,7 @@ defineEmits<{ close: [] }>()
     <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-8 pt-[10vh]">
       <DialogPanel
         class="card relative w-full p-5 shadow-xl"
-        :class="width === 'wide' ? 'max-w-3xl' : 'max-w-lg'"
+        :class="{ narrow: 'max-w-lg', wide: 'max-w-3xl', full: 'max-w-[76rem]' }[width]"
       >
         <DialogTitle as="h2" class="pr-8 text-xl">{{ title }}</DialogTitle>
         <DialogDescription v-if="description" class="text-ink-2 mt-1">

@@ -2,13 +2,17 @@
 import { stepMarks } from '@green-mantle/core/fit'
 import { computed } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
+import { useKeysStore } from '~/stores/keys'
 import { useShowStore } from '~/stores/show'
 import StateMark from './StateMark.vue'
 import { steps } from './steps'
 
 const store = useShowStore()
+const keys = useKeysStore()
 const route = useRoute()
-const marks = computed(() => stepMarks(store.show, store.verdict))
+const marks = computed(() =>
+  stepMarks(store.show, store.verdict, { keys: keys.records, now: keys.now }),
+)
 const markOf = (name: (typeof steps)[number]['name']) =>
   name === 'fit' && store.verdict.state === 'fails' ? 'fails' : marks.value[name].state
 </script>

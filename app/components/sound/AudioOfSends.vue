@@ -59,7 +59,7 @@ function set(destination: Destination, rendition: Rendition, changes: Partial<Re
           class="border-rule border-b last:border-0"
         >
           <th scope="row" class="py-1 pr-2 font-normal">{{ name }}</th>
-          <td class="pr-2">
+          <td class="py-1 pr-2">
             <SelectField
               hide-label
               :label="`Audio codec for ${name}`"

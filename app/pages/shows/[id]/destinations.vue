@@ -1,17 +1,24 @@
 <script setup lang="ts">
 import { type CanvasName, canvasNames } from '@green-mantle/core/show'
-import { Plus } from '@lucide/vue'
-import { computed, nextTick } from 'vue'
+import { BookMarked, PenLine, Plus, Table2 } from '@lucide/vue'
+import { computed, nextTick, onMounted, ref } from 'vue'
 import { offerCommands } from '~/commands/commands'
+import CompareDialog from '~/components/destinations/CompareDialog.vue'
 import DestinationCard from '~/components/destinations/DestinationCard.vue'
 import DestinationPanel from '~/components/destinations/DestinationPanel.vue'
 import { useDestinationEditing } from '~/components/destinations/editing'
+import ProfilesDialog from '~/components/destinations/profiles/ProfilesDialog.vue'
+import ShowWordsDialog from '~/components/destinations/words/ShowWordsDialog.vue'
+import { useProfilesStore } from '~/stores/profiles'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 
 const store = useShowStore()
 const selection = useSelectionStore()
 const editing = useDestinationEditing()
+const profiles = useProfilesStore()
+const open = ref<'profiles' | 'compare' | 'words'>()
+onMounted(() => void profiles.load())
 
 const columns = computed(() =>
   canvasNames.map((canvas) => {
@@ -31,20 +38,56 @@ async function add(canvas: CanvasName): Promise<void> {
   document.querySelector<HTMLInputElement>('#destination-name input')?.select()
 }
 
-offerCommands(
-  canvasNames.map((canvas) => ({
+offerCommands([
+  {
+    id: 'destinations.profiles',
+    label: 'Add from a profile',
+    group: 'Destinations',
+    run: () => (open.value = 'profiles'),
+  },
+  {
+    id: 'destinations.words',
+    label: 'Words and picture for all destinations',
+    group: 'Destinations',
+    run: () => (open.value = 'words'),
+  },
+  {
+    id: 'destinations.compare',
+    label: 'Compare all limits',
+    group: 'Destinations',
+    run: () => (open.value = 'compare'),
+  },
+  ...canvasNames.map((canvas) => ({
     id: `destinations.add.${canvas}`,
     label: `Add a destination on ${canvas}`,
     group: 'Destinations',
     ...(canvas === 'landscape' ? { keys: 'n' } : {}),
     run: () => void add(canvas),
   })),
-)
+])
 </script>
 
 <template>
-  <div class="grid h-full grid-cols-[minmax(0,1fr)_minmax(0,1fr)_25rem]">
-    <h2 class="sr-only">Destinations</h2>
+  <div
+    class="grid h-full grid-cols-[minmax(0,1fr)_minmax(0,1fr)_26rem] grid-rows-[auto_minmax(0,1fr)]"
+  >
+    <div class="border-rule col-span-2 flex items-center gap-2 border-b px-4 py-2">
+      <h2 class="grow text-2xl">Destinations</h2>
+      <button type="button" class="button button-primary" @click="open = 'profiles'">
+        <BookMarked class="size-4" /> Add from a profile …
+      </button>
+      <button type="button" class="button" @click="open = 'words'">
+        <PenLine class="size-4" /> Words for all …
+      </button>
+      <button
+        type="button"
+        class="button"
+        :disabled="store.show.destinations.length === 0"
+        @click="open = 'compare'"
+      >
+        <Table2 class="size-4" /> Compare …
+      </button>
+    </div>
     <section
       v-for="column in columns"
       :key="column.canvas"
@@ -73,7 +116,7 @@ offerCommands(
       </button>
     </section>
     <aside
-      class="border-rule bg-sheet overflow-y-auto border-l p-4"
+      class="border-rule bg-sheet col-start-3 row-span-2 row-start-1 overflow-y-auto border-l p-4"
       aria-label="The chosen destination"
     >
       <DestinationPanel
@@ -83,5 +126,8 @@ offerCommands(
       />
       <p v-else class="text-ink-2">Choose a destination to see and change what it accepts.</p>
     </aside>
+    <ProfilesDialog v-if="open === 'profiles'" @close="open = undefined" />
+    <CompareDialog v-else-if="open === 'compare'" @close="open = undefined" />
+    <ShowWordsDialog v-else-if="open === 'words'" @close="open = undefined" />
   </div>
 </template>

@@ -1,4 +1,4 @@
-import type { Destination } from '../show'
+import type { Destination } from './destination'
 
 /** The relay through which a destination is reached, where there is one and it is on. */
 export function relayOf(

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import {
+  audiences,
+  countedIn,
+  type Destination,
+  newWordRules,
+  type WordRules,
+} from '@green-mantle/core/show'
+import { byteUnits } from '@green-mantle/core/words'
+import ChoiceSet from '~/components/fields/ChoiceSet.vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import OnSwitch from '~/components/fields/OnSwitch.vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import { useDestinationEditing } from '../editing'
+
+/** How long words may be there, and what a thumbnail has to be. */
+const props = defineProps<{ destination: Destination }>()
+const editing = useDestinationEditing()
+
+function set(changes: Partial<WordRules>): void {
+  editing.change(props.destination.id, 'Change the rules of', ({ rules }) => {
+    Object.assign(rules.words, changes)
+  })
+}
+function setThumbnail(changes: Partial<NonNullable<WordRules['thumbnail']>>): void {
+  const { thumbnail } = props.destination.rules.words
+  if (thumbnail) set({ thumbnail: { ...thumbnail, ...changes } })
+}
+const unitChoices = countedIn.map((value) => ({ value, label: value }))
+const audienceChoices = audiences.map((value) => ({ value, label: value }))
+const limits = [
+  { key: 'mostTitle', label: 'Title at most', least: 1, most: 10_000 },
+  { key: 'mostDescription', label: 'Description at most', least: 1, most: 100_000 },
+  { key: 'mostTags', label: 'Tags at most', least: 0, most: 100 },
+  { key: 'mostTagLength', label: 'A tag at most', least: 1, most: 200 },
+] as const
+const thumbnailLimits = [
+  { key: 'ratioWidth', label: 'Across', least: 1, most: 100, units: {} },
+  { key: 'ratioHeight', label: 'to down', least: 1, most: 100, units: {} },
+  { key: 'leastWidth', label: 'Least width, px', least: 1, most: 16_384, units: { px: 1 } },
+  { key: 'mostBytes', label: 'At most, bytes', least: 1000, most: 100_000_000, units: byteUnits },
+] as const
+</script>
+
+<template>
+  <details class="border-rule border-t pt-2">
+    <summary class="cursor-pointer font-semibold">What it takes of words and pictures</summary>
+    <div class="mt-2 grid grid-cols-2 gap-2">
+      <SelectField
+        label="Lengths are counted in"
+        :model-value="destination.rules.words.countedIn"
+        :choices="unitChoices"
+        @update:model-value="set({ countedIn: $event })"
+      />
+      <NumberField
+        v-for="limit in limits"
+        :key="limit.key"
+        optional
+        :label="limit.label"
+        :least="limit.least"
+        :most="limit.most"
+        :model-value="destination.rules.words[limit.key]"
+        @update:model-value="set({ [limit.key]: $event })"
+      />
+    </div>
+    <ChoiceSet
+      class="mt-2"
+      label="Audiences"
+      :model-value="destination.rules.words.audiences"
+      :choices="audienceChoices"
+      @update:model-value="set({ audiences: $event })"
+    />
+    <div class="mt-2 flex items-center gap-2">
+      <OnSwitch
+        label="Takes a thumbnail"
+        :model-value="destination.rules.words.thumbnail !== null"
+        @update:model-value="set({ thumbnail: $event ? newWordRules.thumbnail : null })"
+      />
+      <span aria-hidden="true">Takes a thumbnail</span>
+    </div>
+    <div v-if="destination.rules.words.thumbnail" class="mt-1 grid grid-cols-4 gap-2">
+      <NumberField
+        v-for="limit in thumbnailLimits"
+        :key="limit.key"
+        :label="limit.label"
+        :units="limit.units"
+        :least="limit.least"
+        :most="limit.most"
+        :model-value="destination.rules.words.thumbnail[limit.key]"
+        @update:model-value="setThumbnail({ [limit.key]: $event ?? limit.least })"
+      />
+    </div>
+  </details>
+</template>

@@ -1,0 +1,5 @@
+export * from './connectionChecks'
+export * from './keyState'
+export * from './showTimes'
+export * from './textLength'
+export * from './wordChecks'

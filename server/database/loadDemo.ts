@@ -1,0 +1,26 @@
+import { demoProfiles, demoShow } from '@green-mantle/demo'
+import type { Knex } from 'knex'
+import { nanoid } from 'nanoid'
+import { useInstallationKey } from '../secrets/installationKey'
+import { storeKey } from './keys/keyStore'
+import { saveProfile } from './profiles/profileStore'
+import { createShow } from './shows/showStore'
+
+/** Which of the demo's destinations have a key already, and how old that is. */
+const demoKeys = [
+  { destinationId: 'longmeadow', daysOld: 20 },
+  // Per session, so that this one is stale.
+  { destinationId: 'flickerbrook', daysOld: 7 },
+  { destinationId: 'tallstory-wide', daysOld: 20 },
+] as const
+
+/** The demo show with made-up keys, and the profiles its destinations came from. */
+export async function loadDemo(database: Knex): Promise<void> {
+  for (const profile of demoProfiles) await saveProfile(database, profile)
+  const { id } = await createShow(database, nanoid(), demoShow)
+  const key = await useInstallationKey()
+  for (const { destinationId, daysOld } of demoKeys) {
+    const storedAt = new Date(Date.now() - daysOld * 24 * 3_600_000)
+    await storeKey(database, key, { showId: id, destinationId, storedAt }, nanoid())
+  }
+}
