@@ -70,7 +70,7 @@ export default [
   },
   ...oneWayImports,
   {
-    files: ['**/*.test.ts', 'tests/**/*.ts', 'bench/**/*.ts'],
+    files: ['**/*.test.ts', '**/testShows.ts', 'tests/**/*.ts', 'bench/**/*.ts'],
     rules: {
       'no-restricted-imports': 'off',
       '@typescript-eslint/no-non-null-assertion': 'off',

@@ -63,8 +63,10 @@ export default defineNuxtConfig({
     rateLimiter: false,
     allowedMethodsRestricter: false,
   },
-  // A worker's own script needs the header that the page asks of all it loads.
   routeRules: {
+    // Its forms are answered, and a browser that tells no referrer tells no origin either.
+    '/stand-ins/**': { security: { headers: { referrerPolicy: 'same-origin' } } },
+    // A worker's own script needs the header that the page asks of all it loads.
     '/_nuxt/**': { headers: { 'cross-origin-embedder-policy': 'require-corp' } },
   },
   nitro: {

@@ -42,6 +42,16 @@ export function downloadSettingsSheet(show: Show): void {
   )
 }
 
+/** The run-up to a show for a calendar; the writer is loaded when it is first asked for. */
+export async function downloadCalendar(show: Show, showId: string): Promise<void> {
+  const { calendarExtension, writeCalendar } = await import('@green-mantle/core/calendar')
+  download(
+    `${fileNameFor(show.title)}${calendarExtension}`,
+    'text/calendar;charset=utf-8',
+    writeCalendar(show, showId, new Date()),
+  )
+}
+
 /** Asks for a file; null where the person thought better of it. */
 export function chooseFile(accept: string): Promise<File | null> {
   return new Promise((resolve) => {

@@ -80,7 +80,7 @@ function keyProblems(
   const record = keys.find(({ destinationId }) => destinationId === destination.id)
   const { state, words } = keyState(destination, record, show, now)
   if (state === 'none needed') return []
-  if (state === 'missing') return destination.streamName === '' ? [attention('has no key yet')] : []
+  if (state === 'missing') return [attention('has no key yet')]
   if (state !== 'present') return [fails(`has a key that cannot be used: ${words}`)]
   const twin = show.destinations.find(({ id, on }) => on && record?.sameAs.includes(id))
   return twin ? [fails(`has the same key as ${twin.name}: each needs its own`)] : []

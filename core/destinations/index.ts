@@ -1,5 +1,6 @@
 export * from './connectionChecks'
 export * from './keyState'
+export * from './runUp'
 export * from './showTimes'
 export * from './textLength'
 export * from './wordChecks'

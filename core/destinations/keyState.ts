@@ -39,7 +39,7 @@ function endOfLife(
 
 /** Whether a destination has the key it needs, and whether that is still good at this moment. */
 export function keyState(
-  destination: Pick<Destination, 'rules' | 'connection' | 'relayId'>,
+  destination: Pick<Destination, 'rules' | 'connection' | 'relayId' | 'streamName'>,
   record: KeyRecord | undefined,
   show: Pick<Show, 'startsAt' | 'timeZone' | 'durationMinutes'>,
   now: Date,
@@ -49,6 +49,8 @@ export function keyState(
   if (life === 'no key' || !pastes) return { state: 'none needed', words: 'nothing to paste' }
   if (destination.relayId !== null)
     return { state: 'none needed', words: 'its key is with the relay' }
+  if (!record && destination.streamName !== '')
+    return { state: 'none needed', words: 'known by its stream name' }
   if (!record) return { state: 'missing', words: `no key yet, ${life}` }
   if (record.readable === 'other key file')
     return { state: 'unreadable', words: 'sealed under another key file: paste it again' }

@@ -15,7 +15,7 @@ import ShowDetails from '~/components/frame/ShowDetails.vue'
 import TopBar from '~/components/frame/TopBar.vue'
 import UploadStrata from '~/components/frame/UploadStrata.vue'
 import { steps } from '~/components/frame/steps'
-import { downloadSettingsSheet, downloadShowFile } from '~/composables/files'
+import { downloadCalendar, downloadSettingsSheet, downloadShowFile } from '~/composables/files'
 import { useNight } from '~/composables/useNight'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
@@ -116,6 +116,18 @@ offerCommands([
     label: 'Save the settings sheet',
     group: 'Take away',
     run: () => downloadSettingsSheet(store.show),
+  },
+  {
+    id: 'show.calendar',
+    label: 'Save the run-up as a calendar',
+    group: 'Take away',
+    run: () => void downloadCalendar(store.show, store.id),
+  },
+  {
+    id: 'show.print',
+    label: 'Settings sheet to print',
+    group: 'Take away',
+    run: () => void router.push(`/sheets/${store.id}`),
   },
   { id: 'show.night', label: 'Day or night colours', group: 'Show', run: toggleNight },
   { id: 'show.home', label: 'Home, all shows', group: 'Steps', run: () => void router.push('/') },

@@ -15,6 +15,7 @@ import OnSwitch from '~/components/fields/OnSwitch.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useShowStore } from '~/stores/show'
+import AccountSection from '../accounts/AccountSection.vue'
 import AddressField from '../AddressField.vue'
 import { useDestinationEditing } from '../editing'
 import KeyField from '../keys/KeyField.vue'
@@ -138,6 +139,11 @@ const derivedNames = computed(() => streamNames(props.destination).filter(Boolea
         @update:model-value="set('Set the backup address of', { backupAddress: $event })"
       />
     </template>
+    <AccountSection
+      v-if="destination.connection === 'linked account'"
+      :key="destination.id"
+      :destination="destination"
+    />
     <div v-if="destination.connection === 'hand-off'" class="flex flex-col gap-2">
       <p class="text-ink-2 text-xs">
         Its own program runs on this computer and takes our canvas as a camera; its bitrate and its

@@ -20,6 +20,7 @@ onBeforeUnmount(() => URL.revokeObjectURL(address))
 const area = ref({ left: 0, top: 0, width: 0, height: 0 })
 const problem = ref('')
 const isStoring = ref(false)
+const isReady = ref(false)
 const sides = [
   { side: 'left', label: 'Left' },
   { side: 'top', label: 'Top' },
@@ -32,7 +33,10 @@ function setSide(side: (typeof sides)[number]['side'], pixels: number | null): v
 
 async function cut(): Promise<void> {
   const { canvas } = cropper.value?.getResult() ?? {}
-  if (!canvas) return
+  if (!canvas) {
+    problem.value = 'There is no picture to cut yet.'
+    return
+  }
   isStoring.value = true
   problem.value = ''
   try {
@@ -63,11 +67,13 @@ async function cut(): Promise<void> {
       ref="cropper"
       class="bg-sunk h-80"
       :src="address"
+      :check-orientation="false"
       :stencil-props="{ aspectRatio: rules.ratioWidth / rules.ratioHeight }"
+      @ready="isReady = true"
       @change="area = ($event as CropperResult).coordinates"
       @error="problem = 'This file is no picture that the browser reads.'"
     />
-    <div class="mt-3 flex items-end gap-2">
+    <div v-if="isReady" class="mt-3 flex items-end gap-2">
       <NumberField
         v-for="{ side, label } in sides"
         :key="side"

@@ -1,0 +1,11 @@
+import { defineEventHandler, readBody, sendRedirect } from 'h3'
+import { z } from 'zod'
+import { changeGrant } from '../../../accounts/standIn/service'
+
+const bodySchema = z.object({ grant: z.string(), change: z.enum(['end access', 'revoke']) })
+
+export default defineEventHandler(async (event) => {
+  const body = bodySchema.safeParse(await readBody(event))
+  if (body.success) changeGrant(body.data.grant, body.data.change)
+  return sendRedirect(event, '/stand-ins/accounts', 303)
+})

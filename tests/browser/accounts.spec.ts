@@ -1,0 +1,104 @@
+import type { Page } from '@playwright/test'
+import { tabTo } from './canvasHands'
+import { expect, expectAccessible, step, test, untilSaved } from './fixtures'
+
+async function openCommonhall(page: Page): Promise<void> {
+  await step(page, 'Destinations').click()
+  await page
+    .locator('[data-destination=Commonhall]')
+    .getByRole('button', { name: /^Commonhall/ })
+    .click()
+}
+async function linking(page: Page): Promise<Page> {
+  const popup = page.waitForEvent('popup')
+  await page.getByRole('button', { name: 'Link an account …' }).click()
+  return popup
+}
+/** The service's own page, where access is ended or taken back. */
+async function atTheService(page: Page, button: string): Promise<void> {
+  const service = await page.context().newPage()
+  await service.goto('/stand-ins/accounts')
+  await service.getByRole('button', { name: button }).first().click()
+  await service.close()
+}
+
+test('an account is refused, linked, run out, revoked and unlinked', async ({
+  page,
+  demo,
+  stack,
+  consoleProblems,
+}) => {
+  await openCommonhall(page)
+  const refused = await linking(page)
+  await expect(refused.getByRole('heading', { name: 'Link an account' })).toBeVisible()
+  await expectAccessible(refused)
+  await refused.getByRole('button', { name: 'Refuse' }).click()
+  await expect(page.getByRole('alert')).toContainText('It was refused there')
+
+  const allowed = await linking(page)
+  await allowed.getByRole('radio', { name: 'Fernhollow Glasshouse' }).check()
+  await allowed.getByRole('button', { name: 'Allow' }).click()
+  const linked = page.getByTestId('linked-account')
+  await expect(linked).toContainText('Linked to Fernhollow Glasshouse, Glasshouse evenings')
+  await page
+    .getByRole('combobox', { name: 'Scheduled event' })
+    .selectOption('Night Bloom, 12 December 21:00')
+  await untilSaved(page)
+  expect((await demo.read()).destinations[2]?.account).toMatchObject({
+    accountId: 'fernhollow',
+    pageId: 'glasshouse',
+    eventId: 'bloom',
+  })
+  await expectAccessible(page)
+
+  // An access token that has run out is renewed without a word.
+  await atTheService(page, 'End the access token')
+  await page.reload()
+  await openCommonhall(page)
+  await expect(page.getByRole('combobox', { name: 'Page' })).toBeVisible()
+
+  await atTheService(page, 'Revoke')
+  await page.reload()
+  await openCommonhall(page)
+  await expect(page.getByRole('alert')).toContainText('This account is not linked any more')
+  // The browser tells of the request that was refused.
+  expect(consoleProblems.splice(0)).toEqual([expect.stringContaining('409')])
+  await expect(linked).toContainText('Night Bloom')
+
+  const again = await linking(page)
+  await tabTo(again, 'Fernhollow Glasshouse')
+  await again.keyboard.press('ArrowDown')
+  await again.keyboard.press('Tab')
+  await again.keyboard.press('Enter')
+  await expect(linked).toContainText('Linked to Second host, Own page')
+  await page.getByRole('button', { name: 'Unlink it' }).click()
+  await expect(linked).toBeHidden()
+  const service = await page.context().newPage()
+  await service.goto('/stand-ins/accounts')
+  await expect(service.getByText('Nobody.')).toBeVisible()
+  await untilSaved(page)
+  expect((await demo.read()).destinations[2]?.account).toBeNull()
+  expect(stack.output.join('')).not.toMatch(/code=|access_token|refresh/)
+})
+
+test('an answer that was not asked for links nothing', async ({ page, demo }) => {
+  const linked = async () => (await page.request.get('/api/accounts')).json()
+  const before = await linked()
+  const answer = await page.request.get('/accounts/callback?code=abc&state=def', {
+    maxRedirects: 0,
+  })
+  expect(answer.headers().location).toBe('/linked?outcome=failed')
+  const other = await page.request.get('/stand-ins/accounts/authorize?response_type=code')
+  expect(other.status()).toBe(400)
+  const token = await page.request.post('/stand-ins/accounts/token', {
+    form: {
+      grant_type: 'authorization_code',
+      code: 'made-up',
+      code_verifier: 'x',
+      redirect_uri: 'http://elsewhere.example',
+    },
+  })
+  expect(token.status()).toBe(400)
+  expect(await linked()).toEqual(before)
+  expect((await demo.read()).destinations[2]?.account).toBeNull()
+})
