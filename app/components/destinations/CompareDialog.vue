@@ -72,23 +72,27 @@ const nameOfRelay = (id: string | null): string =>
                 >through {{ nameOfRelay(destination.relayId) }}</span
               >
             </th>
-            <td class="number pr-3">{{ sizesInWords(destination.rules) }}</td>
-            <td class="number pr-3">{{ frameRatesInWords(destination.rules) }}</td>
-            <td class="pr-3">
+            <td class="number py-1.5 pr-3">{{ sizesInWords(destination.rules) }}</td>
+            <td class="number py-1.5 pr-3">{{ frameRatesInWords(destination.rules) }}</td>
+            <td class="py-1.5 pr-3">
               {{ destination.rules.codecs.map((codec) => codecNames[codec]).join(', ') }}
             </td>
-            <td class="number pr-3">≤ {{ kbpsInWords(destination.rules.mostVideoBitrateKbps) }}</td>
-            <td class="number pr-3">≤ {{ destination.rules.longestKeyframeIntervalSeconds }} s</td>
-            <td class="pr-3">
+            <td class="number py-1.5 pr-3">
+              ≤ {{ kbpsInWords(destination.rules.mostVideoBitrateKbps) }}
+            </td>
+            <td class="number py-1.5 pr-3">
+              ≤ {{ destination.rules.longestKeyframeIntervalSeconds }} s
+            </td>
+            <td class="py-1.5 pr-3">
               {{ destination.rules.audioCodecs.map((codec) => audioCodecNames[codec]).join(', ') }}
               <span class="number"
                 >≤ {{ kbpsInWords(destination.rules.mostAudioBitrateKbps) }}</span
               >
             </td>
-            <td class="number pr-3">
+            <td class="number py-1.5 pr-3">
               {{ destination.rules.audioSampleRatesHz.map(sampleRateInWords).join(', ') }}
             </td>
-            <td class="pr-3">
+            <td class="py-1.5 pr-3">
               <template v-if="destination.connection === 'relay'"
                 >feeds {{ fedBy(store.show.destinations, destination).length }} of
                 {{ destination.rules.mostFed }}</template
@@ -98,11 +102,11 @@ const nameOfRelay = (id: string | null): string =>
                   : `up to ${destination.rules.mostRenditions}`
               }}</template>
             </td>
-            <td class="pr-3">
+            <td class="py-1.5 pr-3">
               {{ keys.stateOf(destination).words }}
             </td>
-            <td class="pr-3">{{ destination.rules.start }}</td>
-            <td>{{ destination.rules.end }}</td>
+            <td class="py-1.5 pr-3">{{ destination.rules.start }}</td>
+            <td class="py-1.5">{{ destination.rules.end }}</td>
           </tr>
         </tbody>
       </table>

@@ -3,8 +3,8 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { Download, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { computed } from 'vue'
-import { RouterLink } from 'vue-router'
-import { downloadSettingsSheet, downloadShowFile } from '~/composables/files'
+import { RouterLink, useRouter } from 'vue-router'
+import { downloadCalendar, downloadSettingsSheet, downloadShowFile } from '~/composables/files'
 import { useNight } from '~/composables/useNight'
 import { useShowStore } from '~/stores/show'
 import SaveNote from './SaveNote.vue'
@@ -13,7 +13,15 @@ import StepBar from './StepBar.vue'
 defineEmits<{ shortcuts: []; find: []; details: [] }>()
 
 const store = useShowStore()
+const router = useRouter()
 const { isNight, toggle } = useNight()
+
+const takeAway = [
+  { label: 'Show file, JSON', run: () => downloadShowFile(store.show) },
+  { label: 'Settings sheet, CSV', run: () => downloadSettingsSheet(store.show) },
+  { label: 'Settings sheet, to print', run: () => void router.push(`/sheets/${store.id}`) },
+  { label: 'Run-up, iCalendar', run: () => void downloadCalendar(store.show, store.id) },
+]
 
 const when = computed(() =>
   DateTime.fromISO(store.show.startsAt).setLocale('en-GB').toFormat('ccc d MMM, HH:mm'),
@@ -69,24 +77,14 @@ const when = computed(() =>
           <Download class="size-4.5" />
         </MenuButton>
         <MenuItems class="card absolute right-0 z-30 mt-1 w-60 p-1 shadow-lg">
-          <MenuItem v-slot="{ active }">
+          <MenuItem v-for="item in takeAway" :key="item.label" v-slot="{ active }">
             <button
               type="button"
               class="w-full rounded px-2 py-1.5 text-left"
               :class="active ? 'bg-leaf' : ''"
-              @click="downloadShowFile(store.show)"
+              @click="item.run"
             >
-              Show file, JSON
-            </button>
-          </MenuItem>
-          <MenuItem v-slot="{ active }">
-            <button
-              type="button"
-              class="w-full rounded px-2 py-1.5 text-left"
-              :class="active ? 'bg-leaf' : ''"
-              @click="downloadSettingsSheet(store.show)"
-            >
-              Settings sheet, CSV
+              {{ item.label }}
             </button>
           </MenuItem>
         </MenuItems>

@@ -63,7 +63,7 @@ const print = (): void => window.print()
               <td
                 v-for="(value, index) in values"
                 :key="index"
-                class="number pr-3 align-top break-words"
+                class="number py-1 pr-3 align-top break-words"
               >
                 {{ value }}
               </td>
