@@ -1,7 +1,8 @@
 import { mkdirSync } from 'node:fs'
-import { demoShow } from '@green-mantle/demo'
+import { demoProfiles, demoShow } from '@green-mantle/demo'
 import { type Browser, chromium, type Page } from '@playwright/test'
 import { startStack, stopStack, storeShow } from '../tests/browser/fixtures'
+import { nanoid } from 'nanoid'
 import { chromiumArguments } from '../tests/browser/playwright.config'
 import { root } from './paths'
 import { main } from './run'
@@ -57,6 +58,34 @@ const views: View[] = [
       await page.getByRole('button', { name: 'Pressed paper' }).click()
     },
   },
+  {
+    name: 'sound',
+    path: (id) => `/shows/${id}/sound`,
+    colours: 'light',
+    prepare: (page) => page.getByRole('button', { name: 'Show levels' }).click(),
+  },
+  {
+    name: 'measuring',
+    path: (id) => `/shows/${id}/line`,
+    colours: 'light',
+    prepare: async (page) => {
+      await page.getByRole('button', { name: 'Measure …' }).click()
+      await page.getByRole('button', { name: 'Start measuring' }).click()
+      await page.getByText(/second 8 of 30/).waitFor()
+    },
+  },
+  {
+    name: 'profiles',
+    path: (id) => `/shows/${id}/destinations`,
+    colours: 'light',
+    prepare: (page) => page.getByRole('button', { name: 'Add from a profile …' }).click(),
+  },
+  {
+    name: 'words',
+    path: (id) => `/shows/${id}/destinations`,
+    colours: 'dark',
+    prepare: (page) => page.getByRole('tab', { name: 'Says' }).click(),
+  },
   { name: 'line', path: (id) => `/shows/${id}/line`, colours: 'light' },
   {
     name: 'destinations',
@@ -90,6 +119,11 @@ async function picture(
   await page.close()
 }
 
+async function send(address: string, method: string, body: unknown): Promise<void> {
+  const headers = { 'content-type': 'application/json' }
+  await fetch(address, { method, headers, body: JSON.stringify(body) })
+}
+
 /** Takes the README's pictures anew, from the demo. */
 main(async () => {
   mkdirSync(folder, { recursive: true })
@@ -109,6 +143,9 @@ main(async () => {
     }
     await storeShow(address, tight)
     const { id } = await storeShow(address, demoShow)
+    for (const profile of demoProfiles) await send(`${address}/api/profiles`, 'POST', profile)
+    for (const destination of ['longmeadow', 'tallstory-wide'])
+      await send(`${address}/api/shows/${id}/keys/${destination}`, 'PUT', { key: nanoid() })
     for (const view of views) await picture(browser, address, id, view)
   } finally {
     await browser.close()

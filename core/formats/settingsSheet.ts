@@ -3,6 +3,7 @@
 import papaparse from 'papaparse'
 import { breachesOf, sendsOf } from '../fit'
 import { bitsPerPixel, lowestLevel, pictureScore, scoreWord } from '../media'
+import { reconnectPractice } from '../network'
 import { type Show, streamNames } from '../show'
 import { codecNames, protocolNames, sampleRateInWords } from '../words'
 
@@ -28,6 +29,8 @@ export const settingsSheetColumns = [
   'Audio bitrate (kb/s)',
   'Audio sample rate',
   'Audio channels',
+  'Reconnect after (s)',
+  'Reconnect tries',
   'On the wire (kb/s)',
   'Bits per pixel',
   'Picture score',
@@ -68,6 +71,8 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
         rendition.audioBitrateKbps,
         sampleRateInWords(rendition.audioSampleRateHz),
         rendition.audioChannels === 1 ? 'mono' : 'stereo',
+        reconnectPractice.afterSeconds,
+        reconnectPractice.mostTries,
         Math.round(send.wireRateKbps),
         bitsPerPixel(rendition).toFixed(3),
         Math.round(score),

@@ -6,6 +6,7 @@ import { localLoad } from './localLoad'
 import { maxMinShares } from './maxMinShares'
 import { mediaCompared } from './mediaCompared'
 import { eveningShare, practiceLineNames, practiceLines, practiceSeconds } from './practiceLine'
+import { longestOutageSeconds, reconnectPractice } from './reconnect'
 import { tcpCeilingKbps } from './tcpCeiling'
 import { transferRates } from './transferRates'
 
@@ -77,6 +78,15 @@ describe('the local network', () => {
       loadKbps: 100_000,
       fits: false,
     })
+  })
+})
+
+describe('coming back after a break; common practice, no published source', () => {
+  it('is tried after 2 s, at most 25 times, so that every practice line’s outage is outlived', () => {
+    expect(reconnectPractice).toEqual({ afterSeconds: 2, mostTries: 25 })
+    expect(longestOutageSeconds).toBe(50)
+    for (const name of practiceLineNames)
+      expect(practiceLines[name].outages.seconds).toBeLessThan(longestOutageSeconds)
   })
 })
 

@@ -28,7 +28,7 @@ export async function startStack(): Promise<Stack> {
     onOutput: (text) => {
       output.push(text)
       // What went wrong in the application is seen beside the test that met it.
-      if (/error|fail/i.test(text)) process.stderr.write(text)
+      if (/^A request failed/m.test(text)) process.stderr.write(text)
     },
   })
   return { mariadb, application, directory, output }

@@ -133,7 +133,7 @@ test('the settings sheet goes out as CSV', async ({ page, demo }) => {
   const lines = (await readFile((await file.path())!, 'utf8')).split('\r\n')
   expect(lines).toHaveLength(5)
   expect(lines[1]).toMatch(
-    /^Longmeadow,landscape,address and key,RTMPS,1920,1080,60,H\.264,High,4\.2,CBR,5300,/,
+    /^Longmeadow,landscape,address and key,RTMPS,rtmps:\/\/[^,]+,,1920,1080,60,H\.264,High,4\.2,CBR,5300,/,
   )
   expect(demo.id).not.toBe('')
 })
