@@ -11,6 +11,8 @@ import {
 
 /** One rendition going up the line to one destination. */
 export interface Send {
+  /** Its own among the sends of a show. */
+  key: string
   destinationId: string
   /** The destination's name; a ladder's further steps carry their number. */
   name: string
@@ -45,6 +47,7 @@ export function sendsOf(show: Pick<Show, 'destinations'>): Send[] {
       .filter((isBackup) => !isBackup || destination.backupAddress !== null)
       .flatMap((isBackup) =>
         destination.renditions.map((rendition, index) => ({
+          key: `${destination.id} ${rendition.id}${isBackup ? ' backup' : ''}`,
           destinationId: destination.id,
           name: `${sendName(destination, index)}${isBackup ? ' backup' : ''}`,
           isBackup,

@@ -4,6 +4,7 @@ import { type Destination, type Rules, streamNames } from '../show'
 import { budgetOf } from './budget'
 import { pathCeilings } from './pathCeilings'
 import { allBreaches, breachesOf } from './rules'
+import { savingsOf } from './saving'
 import { destination, show } from './testShows'
 
 const { canvasPair } = demoShow
@@ -51,6 +52,20 @@ describe('relays, backups and ladders', () => {
     expect(twice!.totalKbps).toBeCloseTo(2 * once!.totalKbps, 9)
     expect(twice!.encodeCount).toBe(once!.encodeCount)
     expect(twice!.sends.map(({ name }) => name)).toEqual(['Longmeadow', 'Longmeadow backup'])
+  })
+
+  it('lowering what has a backup saves twice', () => {
+    const doubled = destination({ videoBitrateKbps: 4000 }, {}, { backupAddress: '' })
+    const tight = show(7000, [doubled])
+    const savings = savingsOf(tight)
+    expect(savings.map(({ name }) => name)).toEqual(['Longmeadow'])
+    const lowered = savings[0]?.toVideoBitrateKbps ?? 0
+    const spareAt = (videoBitrateKbps: number): number => {
+      const renditions = doubled.renditions.map((each) => ({ ...each, videoBitrateKbps }))
+      return budgetOf({ ...tight, destinations: [{ ...doubled, renditions }] }).spareKbps
+    }
+    expect(spareAt(lowered)).toBeGreaterThanOrEqual(0)
+    expect(spareAt(lowered + 50)).toBeLessThan(0)
   })
 
   it('paths are held to their TCP ceiling, the tightest first', () => {

@@ -50,6 +50,7 @@ export function savingsOf(
   const excessKbps = -budget.spareKbps
   if (excessKbps <= 0) return []
   return budget.sends
+    .filter((send) => !send.isBackup)
     .flatMap((send): Saving[] => {
       const destination = show.destinations.find(({ id }) => id === send.destinationId)
       if (!destination) return []
@@ -61,10 +62,15 @@ export function savingsOf(
         name: send.name,
         scoreBefore,
       }
+      // A backup ingest gets the same, so that what is saved is saved twice.
+      const timesSent = budget.sends.filter(
+        ({ destinationId, rendition }) =>
+          destinationId === destination.id && rendition.id === send.rendition.id,
+      ).length
       const lowered = bitrateForWireRate(
         destination,
         send.rendition,
-        send.wireRateKbps - excessKbps,
+        send.wireRateKbps - excessKbps / timesSent,
       )
       if (lowered !== null) {
         const rendition = { ...send.rendition, videoBitrateKbps: lowered }

@@ -8,9 +8,9 @@ export type Audience = (typeof audiences)[number]
 const tagsSchema = z.array(shortTextSchema.min(1)).max(100)
 const descriptionSchema = z.string().max(20_000)
 /** A language tag (BCP 47), as in en or pt-BR; empty where none is given. */
-const languageSchema = z
-  .string()
-  .regex(/^([A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*)?$/, 'a language tag such as en')
+const languageTag = /^([A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*)?$/
+export const isLanguageTag = (text: string): boolean => languageTag.test(text)
+const languageSchema = z.string().regex(languageTag, 'a language tag such as en')
 
 /** The picture that stands for the show before it is watched, cut to one shape. */
 export const thumbnailSchema = z.strictObject({

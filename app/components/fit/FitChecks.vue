@@ -35,7 +35,7 @@ const points = (saving: Saving): number =>
 <template>
   <div class="flex flex-col gap-3">
     <dl class="grid grid-cols-[1fr_auto] gap-y-1">
-      <template v-for="send in verdict.budget.sends" :key="send.rendition.id">
+      <template v-for="send in verdict.budget.sends" :key="send.key">
         <dt class="truncate">{{ send.name }}</dt>
         <dd class="number text-right">{{ mbpsNumber(send.wireRateKbps) }}</dd>
       </template>

@@ -41,7 +41,7 @@ export function fitRows(
     const isOffered = offered.some((size) => sameSize(size, rendition))
     return [
       {
-        key: `${destination.id} ${rendition.id}`,
+        key: send.key,
         send,
         destination,
         rendition,

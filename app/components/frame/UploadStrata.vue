@@ -107,7 +107,7 @@ function goToFit({ send }: Slab): void {
         <component
           :is="isLargeEnough(slab) ? 'button' : 'div'"
           v-for="slab in strata.slabs"
-          :key="slab.send.rendition.id"
+          :key="slab.send.key"
           :type="isLargeEnough(slab) ? 'button' : undefined"
           :role="isLargeEnough(slab) ? undefined : 'img'"
           class="slab text-on-slab absolute inset-y-0 overflow-hidden border-r-2 px-1.5 text-left leading-tight"

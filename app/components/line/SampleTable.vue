@@ -128,7 +128,7 @@ function remove(id: string): void {
         </thead>
         <tbody>
           <tr v-for="sample in latestFirst" :key="sample.id" class="border-rule border-b">
-            <td class="w-48 py-0.5 pr-2">
+            <td class="w-44 py-0.5 pr-2">
               <TextField
                 hide-label
                 label="Measured at"
@@ -194,6 +194,9 @@ function remove(id: string): void {
                 :model-value="sample.note"
                 @update:model-value="change(sample.id, 'note', $event)"
               />
+              <span v-if="sample.retransmits !== null" class="text-ink-2 text-xs"
+                ><span class="number">{{ sample.retransmits }}</span> sent again</span
+              >
             </td>
             <td>
               <button

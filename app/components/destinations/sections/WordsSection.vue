@@ -3,6 +3,7 @@ import { instantInWords, instantOf, wordsAt } from '@green-mantle/core/destinati
 import {
   audiences,
   type Destination,
+  isLanguageTag,
   noOwnWords,
   type OwnWords,
   type WordRules,
@@ -11,6 +12,7 @@ import { computed } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useShowStore } from '~/stores/show'
+import { useToastStore } from '~/stores/toasts'
 import { useDestinationEditing } from '../editing'
 import OwnField from '../words/OwnField.vue'
 import { tagsAsText, tagsFrom } from '../words/tags'
@@ -21,6 +23,7 @@ import WordLimits from '../words/WordLimits.vue'
 const props = defineProps<{ destination: Destination }>()
 const store = useShowStore()
 const editing = useDestinationEditing()
+const toasts = useToastStore()
 const rules = computed<WordRules>(() => props.destination.rules.words)
 const own = computed<OwnWords>(() => props.destination.words)
 const said = computed(() => wordsAt(store.show, props.destination))
@@ -40,6 +43,10 @@ function setAudience(value: string): void {
 }
 function setTags(text: string | null): void {
   set({ tags: text === null ? null : tagsFrom(text) })
+}
+function setLanguage(language: string | null): void {
+  if (language === null || isLanguageTag(language)) set({ language })
+  else toasts.tell(`“${language}” is no language tag, such as en or pt-BR. It stays as it was.`)
 }
 function setSchedule(value: string): void {
   set({ scheduledAt: value === '' || value === store.show.startsAt ? null : value })
@@ -82,6 +89,14 @@ const hasOwn = computed(() => Object.values(own.value).some((value) => value !==
         :rules="rules"
         :most="null"
         @update:own="setTags"
+      />
+      <OwnField
+        label="Language"
+        :own="own.language"
+        :of-show="store.show.words.language"
+        :rules="rules"
+        :most="null"
+        @update:own="setLanguage"
       />
       <SelectField
         label="Audience"

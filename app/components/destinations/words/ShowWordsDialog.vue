@@ -1,16 +1,24 @@
 <script setup lang="ts">
-import { audiences, newWordRules, type Show, type ShowWords } from '@green-mantle/core/show'
+import {
+  audiences,
+  isLanguageTag,
+  newWordRules,
+  type Show,
+  type ShowWords,
+} from '@green-mantle/core/show'
 import LongTextField from '~/components/fields/LongTextField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
 import { useShowStore } from '~/stores/show'
+import { useToastStore } from '~/stores/toasts'
 import { tagsAsText, tagsFrom } from './tags'
 import ThumbnailField from './ThumbnailField.vue'
 
 /** What is said of the show everywhere, until a destination says something else. */
 defineEmits<{ close: [] }>()
 const store = useShowStore()
+const toasts = useToastStore()
 const thumbnailRules = newWordRules.thumbnail as NonNullable<typeof newWordRules.thumbnail>
 const audienceChoices = audiences.map((value) => ({ value, label: value }))
 
@@ -25,7 +33,8 @@ function setTitle(title: string): void {
   edit('Rename the show', (draft) => void (draft.title = title))
 }
 function setLanguage(language: string): void {
-  if (/^([A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*)?$/.test(language)) set('Set the language', { language })
+  if (isLanguageTag(language)) set('Set the language', { language })
+  else toasts.tell(`“${language}” is no language tag, such as en or pt-BR. It stays as it was.`)
 }
 </script>
 
