@@ -201,4 +201,23 @@ describe('bringing two edits together', () => {
     expect(showSchema.safeParse(combined).success).toBe(false)
     expect(showSchema.safeParse(withoutOrphans(combined)).success).toBe(true)
   })
+
+  it('lets go of lines, sounds and relays that one side removed while the other came to need them', () => {
+    const ours = edited((show) => {
+      show.lineId = 'phone'
+      show.destinations[0]!.relayId = 'relayhouse'
+      show.sounds.find(({ id }) => id === 'lapel')!.alsoHeardIn = ['computer']
+    })
+    const others = edited((show) => {
+      show.lines = show.lines.filter(({ id }) => id !== 'phone')
+      show.destinations = show.destinations.filter(({ id }) => id !== 'relayhouse')
+      show.sounds = show.sounds.filter(({ id }) => id !== 'computer')
+    })
+    const { combined } = combineEdits(demoShow, ours, others, theirs)
+    expect(showSchema.safeParse(combined).success).toBe(false)
+    const mended = withoutOrphans(combined)
+    expect(showSchema.safeParse(mended).success).toBe(true)
+    expect(mended.lineId).toBe('glasshouse')
+    expect(mended.destinations[0]?.relayId).toBeNull()
+  })
 })

@@ -6,6 +6,12 @@ import { demoProfiles, demoShow } from '@green-mantle/demo'
 import type { Knex } from 'knex'
 import { nanoid } from 'nanoid'
 import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest'
+import {
+  listAccounts,
+  openTokens,
+  removeAccount,
+  saveAccount,
+} from '../../server/database/accounts/accountStore'
 import { connect, migrate } from '../../server/database/connection'
 import {
   listKeys,
@@ -152,5 +158,25 @@ describe('destination profiles', () => {
     expect(await removeProfile(database, first!.id)).toBe(true)
     expect(await removeProfile(database, first!.id)).toBe(false)
     expect(await listProfiles(database)).toHaveLength(demoProfiles.length - 1)
+  })
+})
+
+describe('linked accounts', () => {
+  const tokens = { access: 'access-in-the-clear', refresh: 'refresh-in-the-clear' }
+  const account = { id: 'fernhollow', service: 'practice accounts', name: 'Fernhollow' }
+  const accessEndsAt = new Date('2026-12-12T21:00:00Z')
+
+  it('are kept with their tokens sealed, renewed in place, and removed', async () => {
+    await saveAccount(database, key, account, { tokens, accessEndsAt })
+    expect(await openTokens(database, key, 'fernhollow')).toMatchObject({ tokens, accessEndsAt })
+    expect(await everything()).not.toContain('in-the-clear')
+    expect(JSON.stringify(await listAccounts(database))).not.toContain('sealed')
+    const renewed = { ...tokens, access: 'another' }
+    await saveAccount(database, key, account, { tokens: renewed, accessEndsAt })
+    expect((await openTokens(database, key, 'fernhollow'))?.tokens).toEqual(renewed)
+    const other = await readKeyFile(join(directory, 'other.key'))
+    expect(await openTokens(database, other, 'fernhollow')).toBeUndefined()
+    await removeAccount(database, 'fernhollow')
+    expect(await listAccounts(database)).toEqual([])
   })
 })
