@@ -77,6 +77,11 @@ const show = (): Promise<void> =>
 
 const copy = (): Promise<void> =>
   attempt(async () => {
+    // Without TLS a browser has no clipboard for pages of another machine.
+    if (!window.isSecureContext)
+      throw new Error(
+        'This browser copies only over HTTPS or on this machine. Show the key instead.',
+      )
     await navigator.clipboard.writeText(await revealKey(store.id, props.destination.id))
     toasts.tell(`The key of ${props.destination.name} is copied.`)
   })

@@ -33,9 +33,8 @@ function set(changes: Partial<OwnWords>): void {
     Object.assign(destination.words, changes)
   })
 }
-const asShow = { value: '', label: 'as for the show' } as const
 const audienceChoices = computed(() => [
-  { ...asShow, label: `as for the show: ${store.show.words.audience}` },
+  { value: '' as const, label: `as for the show: ${store.show.words.audience}` },
   ...audiences.map((value) => ({ value, label: value })),
 ])
 function setAudience(value: string): void {
