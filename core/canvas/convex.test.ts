@@ -97,6 +97,19 @@ function areaThere(multi: ReturnType<typeof clipping.union>): number {
   )
 }
 
+/**
+ * The other library gives up on some nearly touching edges ("Unable to complete output ring"). Such a
+ * case cannot be compared; any other error of it, and any of ours, still counts.
+ */
+function asThere<Result>(compute: () => Result): Result {
+  try {
+    return compute()
+  } catch (error) {
+    fc.pre(!/Unable to complete output ring/.test((error as Error).message))
+    throw error
+  }
+}
+
 const several = fc.array(anyPlacement, { minLength: 1, maxLength: 6 })
 const canvas = { width: 1920, height: 1080 }
 const canvasRing = ring([
@@ -114,7 +127,7 @@ describe('areas against polyclip-ts', () => {
     fc.assert(
       fc.property(anyPlacement, anyPlacement, (a, b) => {
         const [one, other] = [cornersOf(a), cornersOf(b)]
-        const there = areaThere(clipping.intersection(ring(one), ring(other)))
+        const there = asThere(() => areaThere(clipping.intersection(ring(one), ring(other))))
         expect(close(areaOf(intersection(one, other)), there)).toBe(true)
       }),
     )
@@ -124,7 +137,9 @@ describe('areas against polyclip-ts', () => {
     fc.assert(
       fc.property(anyPlacement, several, (first, others) => {
         const rings = others.map((other) => ring(cornersOf(other)))
-        const there = areaThere(clipping.difference(ring(cornersOf(first)), ...rings))
+        const there = asThere(() =>
+          areaThere(clipping.difference(ring(cornersOf(first)), ...rings)),
+        )
         const here = totalArea(differenceOfAll([cornersOf(first)], others.map(cornersOf)))
         expect(close(here, there)).toBe(true)
       }),
@@ -144,11 +159,13 @@ describe('areas against polyclip-ts', () => {
         const layers = placements.map((placement, index) => layerOf(`l${index}`, placement))
         const sources = cameras(...layers.map(({ id }) => id))
         const last = layers.length - 1
-        const visible = clipping.intersection(ring(cornersOf(placements[last]!)), canvasRing)
+        const visible = asThere(() =>
+          clipping.intersection(ring(cornersOf(placements[last]!)), canvasRing),
+        )
         const inFront = placements.slice(0, last).map((placement) => ring(cornersOf(placement)))
         const seen =
           inFront.length > 0 && visible.length > 0
-            ? clipping.difference(visible, ...inFront)
+            ? asThere(() => clipping.difference(visible, ...inFront))
             : visible
         const area = areaThere(seen)
         // Slivers of rounding make no share.
@@ -166,8 +183,10 @@ describe('areas against polyclip-ts', () => {
           close(totalArea(visibleParts(layers, last, 'landscape', canvas, sources)), area),
         ).toBe(true)
         if (area === 0) return
-        const covered = areaThere(
-          clipping.intersection(seen, clipping.union(zoneRings[0]!, ...zoneRings.slice(1))),
+        const covered = asThere(() =>
+          areaThere(
+            clipping.intersection(seen, clipping.union(zoneRings[0]!, ...zoneRings.slice(1))),
+          ),
         )
         expect(share).toBeCloseTo(covered / area, 3)
       }),

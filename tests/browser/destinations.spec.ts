@@ -229,6 +229,7 @@ test('with the keyboard alone: both canvases at once, a stale key, a profile fro
   await page.request.put(keys, { data: { key: 'last-session' } })
   await page.request.put(keys, { data: { key: 'last-session' } })
   await page.reload()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(demoShow.title)
   await page.keyboard.press('Alt+4')
   await expect(card(page, 'Flickerbrook')).toContainText('the last session’s key again')
   await tabTo(page, 'Add from a profile …')
