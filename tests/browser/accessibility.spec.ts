@@ -10,7 +10,7 @@ for (const colours of ['day', 'night'] as const) {
       await expect(page.locator('[data-canvas=vertical] canvas').first()).toBeVisible()
       await page.getByRole('button', { name: /^Bench camera camera/ }).click()
       await expectAccessible(page)
-      for (const name of ['Line', 'Destinations', 'Fit']) {
+      for (const name of ['Sound', 'Line', 'Destinations', 'Fit']) {
         await step(page, name).click()
         await expect(page.locator('h2').first()).toBeAttached()
         await expectAccessible(page)
@@ -41,7 +41,7 @@ for (const colours of ['day', 'night'] as const) {
       }
       for (const show of [empty, crowded]) {
         const { id } = await storeShow(stack.application.address, show)
-        for (const name of ['canvases', 'line', 'destinations', 'fit']) {
+        for (const name of ['canvases', 'sound', 'line', 'destinations', 'fit']) {
           await page.goto(`/shows/${id}/${name}`)
           await expect(page.locator('h2').first()).toBeAttached()
           await expectAccessible(page)
