@@ -190,6 +190,7 @@ test.describe('as viewers see it', () => {
       .getByRole('button', { name: /Longmeadow/ })
       .first()
       .click()
+    await page.getByRole('tab', { name: 'Covers' }).click()
     await page.getByRole('button', { name: 'Cover zone' }).click()
     await page.getByLabel('X %').fill('10')
     await page.getByLabel('X %').press('Enter')
