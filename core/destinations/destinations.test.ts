@@ -273,7 +273,7 @@ describe('words', () => {
     expect(thumbnailProblem(picture(1080, 1080), rules)).toMatch(/not 16:9/)
     expect(thumbnailProblem(picture(320, 180), rules)).toMatch(/at least 640/)
     expect(thumbnailProblem(picture(1280, 720, 3_000_000), rules)).toMatch(
-      /3,000 kB, at most 2,000/,
+      /3,000 kB, at most 2,000 kB/,
     )
     expect(thumbnailProblem(null, rules)).toBeNull()
     expect(thumbnailProblem(picture(1, 1), null)).toBeNull()

@@ -1,5 +1,5 @@
 import type { Audience, Destination, Show, Thumbnail, WordRules } from '../show'
-import { listInWords, wholeNumber } from '../words'
+import { kilobytesInWords, listInWords } from '../words'
 import type { DestinationCheck } from './connectionChecks'
 import { textLength } from './textLength'
 
@@ -49,7 +49,7 @@ export function thumbnailProblem(
   if (thumbnail.width < leastWidth)
     return `the thumbnail is ${thumbnail.width} px wide, at least ${leastWidth} are wanted`
   if (thumbnail.byteCount > mostBytes)
-    return `the thumbnail has ${wholeNumber(thumbnail.byteCount / 1000)} kB, at most ${wholeNumber(mostBytes / 1000)} are taken`
+    return `the thumbnail has ${kilobytesInWords(thumbnail.byteCount)}, at most ${kilobytesInWords(mostBytes)} are taken`
   return null
 }
 

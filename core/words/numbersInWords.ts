@@ -60,6 +60,9 @@ export const shareInWords = (share: number): string => `${whole.format(share * 1
 export const shareThatReaches = (lowPercentile: number): string =>
   `${whole.format(100 - lowPercentile)} %`
 
+/** 131400 bytes → "131 kB", decimal. */
+export const kilobytesInWords = (bytes: number): string => `${whole.format(bytes / 1000)} kB`
+
 /** 12.34 → "12.3 GB", decimal. */
 export const gigabytesInWords = (gigabytes: number): string => `${oneDecimal.format(gigabytes)} GB`
 

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { allBreaches, audioCodecsCarried, audioRuleNames } from '@green-mantle/core/fit'
-import { audioSampleRatesHz, type Destination, type Rendition } from '@green-mantle/core/show'
-import { audioCodecNames, rateUnits, sampleRateInWords } from '@green-mantle/core/words'
+import { type Destination, type Rendition } from '@green-mantle/core/show'
+import { audioCodecNames, rateUnits } from '@green-mantle/core/words'
 import { TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
 import { useDestinationEditing } from '~/components/destinations/editing'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useShowStore } from '~/stores/show'
+import { channelChoices, sampleRateChoices } from './choices'
 
 /** The audio of each send, held to its destination's rules. */
 const store = useShowStore()
@@ -26,11 +27,6 @@ const rows = computed(() =>
 const breaches = computed(() =>
   allBreaches(store.show).filter(({ rule }) => audioRuleNames.has(rule)),
 )
-const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: sampleRateInWords(value) }))
-const channels = [
-  { value: 1, label: 'mono' },
-  { value: 2, label: 'stereo' },
-] as const
 const codecsOf = ({ protocol }: Destination) =>
   audioCodecsCarried[protocol].map((value) => ({ value, label: audioCodecNames[value] }))
 
@@ -89,7 +85,7 @@ function set(destination: Destination, rendition: Rendition, changes: Partial<Re
             <SelectField
               hide-label
               :label="`Audio channels for ${name}`"
-              :choices="channels"
+              :choices="channelChoices"
               :model-value="rendition.audioChannels"
               @update:model-value="set(destination, rendition, { audioChannels: $event })"
             />
@@ -98,7 +94,7 @@ function set(destination: Destination, rendition: Rendition, changes: Partial<Re
             <SelectField
               hide-label
               :label="`Audio sample rate for ${name}`"
-              :choices="sampleRates"
+              :choices="sampleRateChoices"
               :model-value="rendition.audioSampleRateHz"
               @update:model-value="set(destination, rendition, { audioSampleRateHz: $event })"
             />

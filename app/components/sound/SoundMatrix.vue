@@ -1,18 +1,12 @@
 <script setup lang="ts">
 import {
-  audioSampleRatesHz,
   levelLimitsDecibels,
   longestDelayMilliseconds,
   mixes,
   type Sound,
 } from '@green-mantle/core/show'
-import { levelShare } from '@green-mantle/core/sound'
-import {
-  decibelsInWords,
-  decibelUnits,
-  millisecondUnits,
-  sampleRateInWords,
-} from '@green-mantle/core/words'
+import { levelShare, silenceDecibels } from '@green-mantle/core/sound'
+import { decibelsInWords, decibelUnits, millisecondUnits } from '@green-mantle/core/words'
 import { Mic, Monitor, Music, Trash2, Video, Volume2, VolumeX } from '@lucide/vue'
 import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -20,6 +14,7 @@ import OnSwitch from '~/components/fields/OnSwitch.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import type { SoundInput } from '~/sound/inputs'
+import { channelChoices, sampleRateChoices } from './choices'
 import { useSoundEditing } from './editing'
 
 /** One row a sound: how it is taken, and which mixes it goes into. */
@@ -33,11 +28,6 @@ const chosenId = defineModel<string>('chosenId')
 const editing = useSoundEditing()
 
 const icons = { microphone: Mic, 'computer sound': Monitor, music: Music, 'own sound': Video }
-const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: sampleRateInWords(value) }))
-const channels = [
-  { value: 1, label: 'mono' },
-  { value: 2, label: 'stereo' },
-] as const
 
 /** An input that is not there now stays chosen, and says so. */
 const inputChoices = computed(() => (input: string) => [
@@ -111,10 +101,14 @@ const inputChoices = computed(() => (input: string) => [
           <span class="bg-sunk block h-1.5 overflow-hidden rounded-full" aria-hidden="true">
             <span
               class="bg-moss block h-full origin-left"
-              :style="{ transform: `scaleX(${levelShare(levels.get(sound.id) ?? -90)})` }"
+              :style="{
+                transform: `scaleX(${levelShare(levels.get(sound.id) ?? silenceDecibels)})`,
+              }"
             />
           </span>
-          <span class="number text-xs">{{ decibelsInWords(levels.get(sound.id) ?? -90) }}</span>
+          <span class="number text-xs">{{
+            decibelsInWords(levels.get(sound.id) ?? silenceDecibels)
+          }}</span>
         </td>
         <td class="pr-2">
           <NumberField
@@ -158,7 +152,7 @@ const inputChoices = computed(() => (input: string) => [
           <SelectField
             hide-label
             :label="`Channels of ${sound.name}`"
-            :choices="channels"
+            :choices="channelChoices"
             :model-value="sound.channels"
             @update:model-value="editing.change(sound.id, { channels: $event })"
           />
@@ -167,7 +161,7 @@ const inputChoices = computed(() => (input: string) => [
           <SelectField
             hide-label
             :label="`Sample rate of ${sound.name}`"
-            :choices="sampleRates"
+            :choices="sampleRateChoices"
             :model-value="sound.sampleRateHz"
             @update:model-value="editing.change(sound.id, { sampleRateHz: $event })"
           />

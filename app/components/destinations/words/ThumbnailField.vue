@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { thumbnailProblem } from '@green-mantle/core/destinations'
 import type { Thumbnail, WordRules } from '@green-mantle/core/show'
-import { wholeNumber } from '@green-mantle/core/words'
+import { kilobytesInWords } from '@green-mantle/core/words'
 import { ImagePlus, Trash2 } from '@lucide/vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import { chooseFile } from '~/composables/files'
@@ -41,13 +41,11 @@ function take(thumbnail: Thumbnail): void {
     <div class="flex min-w-0 flex-col items-start gap-1">
       <span class="text-ink-2 text-xs"
         >Thumbnail {{ rules.ratioWidth }}:{{ rules.ratioHeight }}, at least
-        {{ rules.leastWidth }} px wide, at most {{ wholeNumber(rules.mostBytes / 1000) }} kB</span
+        {{ rules.leastWidth }} px wide, at most {{ kilobytesInWords(rules.mostBytes) }}</span
       >
       <span v-if="shown" class="number text-xs"
-        >{{ shown.width }}×{{ shown.height }}, {{ wholeNumber(shown.byteCount / 1000) }} kB<template
-          v-if="!modelValue"
-          >, as for the show</template
-        ></span
+        >{{ shown.width }}×{{ shown.height }}, {{ kilobytesInWords(shown.byteCount)
+        }}<template v-if="!modelValue">, as for the show</template></span
       >
       <span v-if="problem" role="alert" class="text-madder text-xs"
         >Not taken there: {{ problem }}.</span
