@@ -170,6 +170,11 @@ export const useShowStore = defineStore('show', () => {
 
   function afterChange(): void {
     if (saveState.value.name === 'changed elsewhere') return keep()
+    // Undone or redone to what the server holds: there is nothing to save.
+    if (!isUnsaved.value && !onItsWay) {
+      clearTimeout(saveTimer)
+      return acknowledge(stored.value as StoredShow)
+    }
     if (saveState.value.name !== 'waiting') saveState.value = { name: 'unsaved' }
     saveAfter(saveAfterMilliseconds)
   }

@@ -56,6 +56,21 @@ afterEach(() => {
 })
 
 describe('undo and redo', () => {
+  it('back to what the server holds leaves nothing to save', async () => {
+    const store = await opened()
+    setHeadroom(store, 50)
+    await pass(600)
+    expect(store.saveState.name).toBe('saved')
+    store.undo()
+    expect(store.saveState.name).toBe('unsaved')
+    store.redo()
+    expect(store.saveState.name).toBe('saved')
+    await pass(5000)
+    expect(store.saveState.name).toBe('saved')
+    expect(saveShow).toHaveBeenCalledTimes(1)
+    expect(localStorage).toHaveLength(0)
+  })
+
   it('lead through every edit, with its name', async () => {
     const store = await opened()
     setHeadroom(store, 20)

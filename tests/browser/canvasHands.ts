@@ -43,22 +43,28 @@ export const choose = (page: Page, name: string): Promise<void> =>
     .first()
     .click()
 
+const focusedLabel = (page: Page): Promise<string> =>
+  page.evaluate(() => {
+    const element = document.activeElement
+    if (!(element instanceof HTMLElement)) return ''
+    const labels = (element as HTMLInputElement).labels
+    return (
+      element.getAttribute('aria-label') ??
+      (labels?.length ? labels[0]!.textContent : element.textContent) ??
+      ''
+    ).trim()
+  })
+
 /** Presses Tab until what has the focus is called so. */
 export async function tabTo(page: Page, name: string | RegExp, most = 150): Promise<void> {
   const isIt = (label: string): boolean =>
     typeof name === 'string' ? label === name : name.test(label)
   for (let count = 0; count < most; count += 1) {
-    const label = await page.evaluate(() => {
-      const element = document.activeElement
-      if (!(element instanceof HTMLElement)) return ''
-      const labels = (element as HTMLInputElement).labels
-      return (
-        element.getAttribute('aria-label') ??
-        (labels?.length ? labels[0]!.textContent : element.textContent) ??
-        ''
-      ).trim()
-    })
-    if (isIt(label)) return
+    // Twice: a dialog that has just opened may yet take the focus to its first control.
+    if (isIt(await focusedLabel(page))) {
+      await page.evaluate(() => new Promise((resolve) => setTimeout(resolve, 100)))
+      if (isIt(await focusedLabel(page))) return
+    }
     await page.keyboard.press('Tab')
   }
   throw new Error(`Tab never reached ${name}`)

@@ -234,6 +234,7 @@ test('with the keyboard alone: both canvases at once, a stale key, a profile fro
   await expect(card(page, 'Flickerbrook')).toContainText('the last session’s key again')
   await tabTo(page, 'Add from a profile …')
   await page.keyboard.press('Enter')
+  await expect(page.locator('[data-profile]').first()).toBeVisible()
   await tabTo(page, 'Bring a profile in …')
   const chooser = page.waitForEvent('filechooser')
   await page.keyboard.press('Enter')
