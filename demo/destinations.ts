@@ -2,11 +2,14 @@ import {
   type CoverZone,
   type Destination,
   newConnectionDetails,
+  newPlanDetails,
   newRules,
   newWordRules,
   noOwnWords,
+  type Recording,
   type Rendition,
   type Rules,
+  usualWish,
   type ViewingMode,
   type WordRules,
 } from '@green-mantle/core/show'
@@ -25,13 +28,14 @@ const rendition = (id: string, settings: Partial<Rendition>): Rendition => ({
   audioBitrateKbps: 160,
   audioChannels: 2,
   audioSampleRateHz: 48_000,
+  ...newPlanDetails(),
   ...settings,
 })
 
 const rules = (settings: Partial<Rules>): Rules => ({ ...newRules('landscape'), ...settings })
 
 /** What every destination of the demo is like unless it says otherwise. */
-const usual = newConnectionDetails()
+const usual = { ...newConnectionDetails(), plan: usualWish }
 
 /** The profile of the same name that ships with the demo, at its first revision. */
 const fromProfile = (id: string, name: string): Destination['profile'] => ({
@@ -323,3 +327,22 @@ export const demoDestinations: Destination[] = [
     ],
   },
 ]
+
+/** Kept on the disk for the garden's own archive. */
+export const demoRecording: Recording = {
+  id: 'archive-file',
+  name: 'Archive file',
+  canvas: 'landscape',
+  on: true,
+  plan: { priority: 1, mustKeep: false, leftOut: false },
+  mix: 'archive mix',
+  viewers: ['desk'],
+  codecs: ['h264'],
+  mostVideoBitrateKbps: 16_000,
+  rendition: rendition('archive-file-1', {
+    framesPerSecond: 60,
+    effort: 'brisk',
+    videoBitrateKbps: 16_000,
+    audioBitrateKbps: 320,
+  }),
+}

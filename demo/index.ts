@@ -1,2 +1,3 @@
+export { demoComputers } from './computers'
 export { demoProfiles } from './profiles'
-export { demoShow } from './show'
+export { demoShow, plannedDemoShow } from './show'

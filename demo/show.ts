@@ -1,5 +1,12 @@
-import { type Show, usualDressing, usualTransition } from '@green-mantle/core/show'
-import { demoDestinations } from './destinations'
+import {
+  type Computer,
+  type Show,
+  usualDressing,
+  usualFitSettings,
+  usualTransition,
+} from '@green-mantle/core/show'
+import { demoComputers } from './computers'
+import { demoDestinations, demoRecording } from './destinations'
 import { demoLines } from './line'
 import { demoScenes, demoSources } from './scenes'
 import { demoSounds } from './sounds'
@@ -34,4 +41,12 @@ export const demoShow: Show = {
     thumbnail: null,
   },
   destinations: demoDestinations,
+  recordings: [demoRecording],
+  computer: demoComputers[0] as Computer,
+  // Every cell as it was once set by hand.
+  fit: { ...usualFitSettings, automatic: false },
+  keptPlans: [],
 }
+
+/** The same show with the planner at work, as it is first shown to people. */
+export const plannedDemoShow: Show = { ...demoShow, fit: usualFitSettings }

@@ -9,7 +9,7 @@ import {
 import { useManualRefHistory } from '@vueuse/core'
 import { produce } from 'immer'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, markRaw, ref, shallowRef } from 'vue'
 import { ApiProblem } from '~/api/problem'
 import { currentFrom, fetchShow, saveShow, type StoredShow } from '~/api/shows'
 import { forgetEdit, keepEdit, takeAbandonedEdit } from './keptEdits'
@@ -130,6 +130,22 @@ export const useShowStore = defineStore('show', () => {
       clearTimeout(mergeTimer)
       mergeTimer = setTimeout(endMerge, mergeWithinMilliseconds)
     }
+    afterChange()
+  }
+
+  /**
+   * Changes the show as a consequence of the last edit: undo takes both back together, and redo
+   * brings both again.
+   */
+  function followUp(recipe: (show: Show) => Show): void {
+    const before = edited.value
+    if (!before) return
+    const next = recipe(before.show)
+    if (next === before.show) return
+    edited.value = { show: next, label: before.label }
+    // Within a run of merged edits the run's end commits it.
+    if (openMergeKey === undefined)
+      history.last.value = markRaw({ ...history.last.value, snapshot: edited.value })
     afterChange()
   }
 
@@ -308,6 +324,7 @@ export const useShowStore = defineStore('show', () => {
     open,
     close,
     edit,
+    followUp,
     endMerge,
     undo,
     redo,

@@ -73,8 +73,8 @@ export const useShowsStore = defineStore('shows', () => {
   }
 
   async function addDemo(): Promise<string | undefined> {
-    const { demoShow } = await import('@green-mantle/demo')
-    return add(demoShow)
+    const { plannedDemoShow } = await import('@green-mantle/demo')
+    return add(plannedDemoShow)
   }
 
   async function openFile(): Promise<string | undefined> {

@@ -1,10 +1,12 @@
 import { type Remote, wrap } from 'comlink'
 import type { KeyingWorker } from './keying.worker'
 import type { MatchingWorker } from './matching.worker'
+import type { PlannerWorker } from './planner.worker'
 
 /** Started when first needed, one of each. */
 let keying: Remote<KeyingWorker> | undefined
 let matching: Remote<MatchingWorker> | undefined
+let planner: Remote<PlannerWorker> | undefined
 
 export const keyingWorker = (): Remote<KeyingWorker> =>
   (keying ??= wrap<KeyingWorker>(
@@ -14,4 +16,9 @@ export const keyingWorker = (): Remote<KeyingWorker> =>
 export const matchingWorker = (): Remote<MatchingWorker> =>
   (matching ??= wrap<MatchingWorker>(
     new Worker(new URL('./matching.worker.ts', import.meta.url), { type: 'module' }),
+  ))
+
+export const plannerWorker = (): Remote<PlannerWorker> =>
+  (planner ??= wrap<PlannerWorker>(
+    new Worker(new URL('./planner.worker.ts', import.meta.url), { type: 'module' }),
   ))

@@ -1,4 +1,4 @@
-import { countEncodes } from '../media'
+import { encodesOf } from './encodes'
 import { type UsableUpload, usableUpload, wireRateKbps } from '../network'
 import {
   type CanvasName,
@@ -60,7 +60,9 @@ export function sendsOf(show: Pick<Show, 'destinations'>): Send[] {
 }
 
 /** Adds up what all sends take and holds it against the usable upload. */
-export function budgetOf(show: Pick<Show, 'destinations' | 'lines' | 'lineId'>): Budget {
+export function budgetOf(
+  show: Pick<Show, 'destinations' | 'recordings' | 'lines' | 'lineId'>,
+): Budget {
   const upload = usableUpload(lineOf(show))
   const sends = sendsOf(show)
   const totalKbps = sends.reduce((sum, send) => sum + send.wireRateKbps, 0)
@@ -69,6 +71,6 @@ export function budgetOf(show: Pick<Show, 'destinations' | 'lines' | 'lineId'>):
     sends,
     totalKbps,
     spareKbps: upload.usableKbps - totalKbps,
-    encodeCount: countEncodes(sentDirectly(show.destinations)),
+    encodeCount: encodesOf(show).length,
   }
 }

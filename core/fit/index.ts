@@ -1,6 +1,7 @@
 export * from './audioRules'
 export * from './breach'
 export * from './budget'
+export * from './encodes'
 export * from './pathCeilings'
 export * from './rules'
 export * from './saving'

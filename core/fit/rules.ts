@@ -4,6 +4,7 @@ import {
   type CanvasPair,
   type Destination,
   framesPerSecondChoices,
+  isTaken,
   relayOf,
   type Rendition,
   type Rules,
@@ -230,11 +231,9 @@ export function allBreaches(show: {
   destinations: readonly Destination[]
   canvasPair: CanvasPair
 }): Breach[] {
-  return show.destinations
-    .filter((destination) => destination.on)
-    .flatMap((destination) => {
-      if (destination.relayId === null) return breachesOf(destination, show.canvasPair)
-      const relay = relayOf(show.destinations, destination)
-      return relay ? breachesThroughRelay(destination, relay, show.canvasPair) : []
-    })
+  return show.destinations.filter(isTaken).flatMap((destination) => {
+    if (destination.relayId === null) return breachesOf(destination, show.canvasPair)
+    const relay = relayOf(show.destinations, destination)
+    return relay ? breachesThroughRelay(destination, relay, show.canvasPair) : []
+  })
 }

@@ -44,7 +44,7 @@ function bitrateForWireRate(
  * that much.
  */
 export function savingsOf(
-  show: Pick<Show, 'destinations' | 'lines' | 'lineId' | 'pictureKind'>,
+  show: Pick<Show, 'destinations' | 'recordings' | 'lines' | 'lineId' | 'pictureKind'>,
   budget: Budget = budgetOf(show),
 ): Saving[] {
   const excessKbps = -budget.spareKbps

@@ -33,6 +33,7 @@ export function show(usableKbps: number, destinations: Destination[]): Show {
   return {
     ...demoShow,
     destinations,
+    recordings: [],
     lines: [{ ...lineOf(demoShow), headroomPercent: 0, otherTraffic: [], samples: [sample] }],
     lineId: demoShow.lineId,
   }

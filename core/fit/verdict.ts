@@ -3,6 +3,7 @@ import type { Show } from '../show'
 import { type Budget, budgetOf } from './budget'
 import type { Breach } from './breach'
 import { allBreaches } from './rules'
+import { overloads } from './overloads'
 import { type Saving, savingsOf } from './saving'
 
 export type VerdictState = 'fits' | 'attention' | 'fails' | 'nothing yet'
@@ -29,7 +30,17 @@ function savingInWords(saving: Saving | undefined): string {
 
 /** Holds the whole show against its line and its destinations' rules. */
 export function verdictOf(
-  show: Pick<Show, 'destinations' | 'lines' | 'lineId' | 'pictureKind' | 'canvasPair'>,
+  show: Pick<
+    Show,
+    | 'destinations'
+    | 'recordings'
+    | 'computer'
+    | 'durationMinutes'
+    | 'lines'
+    | 'lineId'
+    | 'pictureKind'
+    | 'canvasPair'
+  >,
 ): Verdict {
   const budget = budgetOf(show)
   const breaches = allBreaches(show)
@@ -62,6 +73,15 @@ export function verdictOf(
       sentence: `${countInWords(sends, 'send')} ${sends === 1 ? 'is' : 'are'} ${mbpsInWords(-budget.spareKbps)} too much for the line`,
       short: `${mbpsInWords(-budget.spareKbps)} too much`,
       advice: savingInWords(savings[0]),
+    }
+  const [overload] = overloads(show)
+  if (overload)
+    return {
+      ...found,
+      state: 'fails',
+      sentence: `The line carries it, but ${overload.sentence}`,
+      short: overload.short,
+      advice: overload.advice,
     }
   const fits = `${countInWords(sends, 'send')} ${sends === 1 ? 'fits' : 'fit'} the line`
   if (breaches.length > 0)

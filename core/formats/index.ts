@@ -1,4 +1,5 @@
 export * from './dressingFile'
+export * from './encoderLog'
 export type { JsonFileFailure } from './jsonFile'
 export * from './measurements'
 export * from './profileFile'

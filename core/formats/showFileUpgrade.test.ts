@@ -79,3 +79,23 @@ describe('a show file of version 2', () => {
     expect(show?.destinations.map(({ rules }) => rules.end)).toContain('pressed on its page')
   })
 })
+
+/** Written by the application when version 3 was the present one. */
+const version3 = readFileSync(new URL('fixtures/version-3.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 3', () => {
+  const read = readShowFile(version3)
+  const show = read.ok ? read.show : undefined
+
+  it('keeps every cell as it was set by hand, and plans nothing by itself', () => {
+    const before = JSON.parse(version3).show.destinations
+    show?.destinations.forEach((destination, index) => {
+      expect(destination.renditions).toMatchObject(before[index].renditions)
+      expect(destination.plan).toMatchObject({ leftOut: false, routePinned: true })
+    })
+    expect(show?.fit.automatic).toBe(false)
+    expect(show?.recordings).toEqual([])
+    expect(show?.computer.devices).toEqual([])
+    expect(show && verdictOf(show)).toMatchObject({ state: 'fits', breaches: [] })
+  })
+})

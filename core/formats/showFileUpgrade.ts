@@ -1,9 +1,13 @@
 import {
+  newComputer,
   newConnectionDetails,
+  newPlanDetails,
   newShowWords,
   newWordRules,
   usualDressing,
+  usualFitSettings,
   usualTransition,
+  usualWish,
 } from '../show'
 
 type Part = Record<string, unknown>
@@ -111,6 +115,25 @@ function fromVersion2({ line, ...show }: Part): Part {
   }
 }
 
+/** Version 3 was set by hand throughout, knew nothing of the computer, and recorded nothing. */
+function fromVersion3(show: Part): Part {
+  return {
+    ...show,
+    destinations: eachPart(show.destinations, (destination) => ({
+      plan: usualWish,
+      ...destination,
+      renditions: eachPart(destination.renditions, (rendition) => ({
+        ...newPlanDetails(),
+        ...rendition,
+      })),
+    })),
+    recordings: [],
+    computer: newComputer,
+    fit: { ...usualFitSettings, automatic: false },
+    keptPlans: [],
+  }
+}
+
 /** How a show ended where its start was done in each way. */
 const endsWith: Record<string, string> = {
   'pressed on its page': 'pressed on its page',
@@ -118,7 +141,7 @@ const endsWith: Record<string, string> = {
 }
 
 /** What brings a show from each version to the next; the first entry is for version 1. */
-const steps = [fromVersion1, fromVersion2] as const
+const steps = [fromVersion1, fromVersion2, fromVersion3] as const
 
 /** A show as a file of an older version holds it, in the shape of the present one; not yet checked. */
 export function upgradedShow(show: unknown, version: number): unknown {

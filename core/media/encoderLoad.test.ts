@@ -1,13 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { type Destination, newDestination } from '../show'
 import { bitsPerPixel, bitsPerPixelWord } from './bitsPerPixel'
-import { countEncodes, encoderLoad, megapixelsPerSecond } from './encoderLoad'
-
-let last = 0
-const destination = (changes: Partial<Destination> = {}): Destination => ({
-  ...newDestination(() => `id-${(last += 1)}`, 'One', 'landscape'),
-  ...changes,
-})
+import { encoderLoad, megapixelsPerSecond } from './encoderLoad'
 
 describe('encoder load', () => {
   const encode = {
@@ -24,23 +17,6 @@ describe('encoder load', () => {
   // Common practice, no published source: three separate encodes take three times the processing of one.
   it('of three encodes is three times that of one', () => {
     expect(encoderLoad([encode, encode, encode])).toBeCloseTo(3 * encoderLoad([encode]), 9)
-  })
-})
-
-describe('counting encodes', () => {
-  it('shares one between renditions that are alike in every respect', () => {
-    expect(countEncodes([destination(), destination()])).toBe(1)
-  })
-
-  it('does not share across canvases, settings or with a hand-off', () => {
-    const other = destination()
-    const faster = {
-      ...other,
-      renditions: [{ ...other.renditions[0]!, framesPerSecond: 60 as const }],
-    }
-    expect(countEncodes([destination(), faster])).toBe(2)
-    expect(countEncodes([destination(), destination({ canvas: 'vertical' })])).toBe(2)
-    expect(countEncodes([destination(), destination({ connection: 'hand-off' })])).toBe(2)
   })
 })
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { pictureKinds, type Rendition, viewerScreens } from '../show'
+import { newPlanDetails, pictureKinds, type Rendition, viewerScreens } from '../show'
 import { crossingKbps, logarithmicBitrates, scoreCurves } from './bitrateCurve'
 import { cleanBitrateKbps, pictureScore, scoreWord, viewedPixels } from './pictureScore'
 
@@ -18,6 +18,7 @@ const rendition = (settings: Partial<Rendition> = {}): Rendition => ({
   audioBitrateKbps: 160,
   audioChannels: 2,
   audioSampleRateHz: 48_000,
+  ...newPlanDetails(),
   ...settings,
 })
 const wide720 = { width: 1280, height: 720 }

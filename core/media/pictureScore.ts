@@ -58,13 +58,46 @@ export function pictureScore(
   kind: PictureKind,
   screen: ViewerScreen,
 ): number {
-  const values = pictureClasses[kind]
+  return 100 * finenessTerm(rendition, kind) * shapeTerm(rendition, kind, screen)
+}
+
+/** What the bits make of the picture, 0 to 1: the quantisation term of the score. */
+export function finenessTerm(rendition: ScoredRendition, kind: PictureKind): number {
+  return finenessOver([rendition.videoBitrateKbps], kind)(rendition)[0] as number
+}
+
+/** The quantisation term at each of several bitrates (kb/s), for any number of renditions. */
+export function finenessOver(
+  bitratesKbps: readonly number[],
+  kind: PictureKind,
+): (rendition: Omit<ScoredRendition, 'videoBitrateKbps'>) => Float64Array {
+  const { quantisationExponent, quantisationSteepness } = pictureClasses[kind]
+  const exponent = 1 / quantisationExponent
+  const powers = Float64Array.from(bitratesKbps, (bitrate) => bitrate ** exponent)
+  return (rendition) => {
+    const scale = saturatingBitrateKbps(rendition, kind) ** -exponent
+    return powers.map((power) =>
+      power * scale >= 1 ? 1 : invertedExponential(quantisationSteepness, power * scale),
+    )
+  }
+}
+
+/** The bitrate (kb/s) above which more bits no longer improve the picture, for a codec and effort. */
+export function saturatingBitrateKbps(
+  rendition: Omit<ScoredRendition, 'videoBitrateKbps'>,
+  kind: PictureKind,
+): number {
   const efficiency = codecEfficiency[rendition.codec] * effortEfficiency[rendition.effort]
-  const fineness = Math.min(
-    1,
-    ((rendition.videoBitrateKbps * efficiency) / cleanBitrateKbps(kind, rendition)) **
-      (1 / values.quantisationExponent),
-  )
+  return cleanBitrateKbps(kind, rendition) / efficiency
+}
+
+/** What size and frame rate make of the picture on one kind of screen, 0 to 1. */
+export function shapeTerm(
+  rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
+  kind: PictureKind,
+  screen: ViewerScreen,
+): number {
+  const values = pictureClasses[kind]
   const shareOfPixels = Math.min(
     1,
     (rendition.width * rendition.height) / viewedPixels(rendition, screen),
@@ -72,8 +105,6 @@ export function pictureScore(
   const shareOfFrames = Math.min(1, rendition.framesPerSecond / referenceFramesPerSecond)
   const pixelsSteepness = values.pixelsSteepness * viewerScreenSizes[screen].pixelsSteepnessFactor
   return (
-    100 *
-    invertedExponential(values.quantisationSteepness, fineness) *
     invertedExponential(pixelsSteepness, shareOfPixels ** qualityExponents.pixels) *
     invertedExponential(values.frameRateSteepness, shareOfFrames ** qualityExponents.frameRate)
   )

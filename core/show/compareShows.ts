@@ -1,4 +1,5 @@
 import { lineOf } from './line'
+import type { Rendition } from './rendition'
 import type { Show } from './show'
 
 /** Which of two edited versions counts where they differ. */
@@ -161,12 +162,15 @@ function insertMissing(order: readonly string[], other: readonly string[]): stri
   return result
 }
 
-type Parts = Pick<Show, 'sources' | 'scenes' | 'sounds' | 'lines' | 'lineId' | 'destinations'>
+type Parts = Pick<
+  Show,
+  'sources' | 'scenes' | 'sounds' | 'lines' | 'lineId' | 'destinations' | 'recordings' | 'computer'
+>
 
 /**
  * Mends what refers to parts that are gone, as is needed when each side changed one end: takes out
  * layers whose source is gone, ends the sharing of a vertical whose scene is gone or shares itself,
- * leaves each role to one scene, and lets go of lines, relays and sounds that are no more.
+ * leaves each role to one scene, and lets go of lines, relays, sounds and devices that are no more.
  */
 export function withoutOrphans<Document extends Parts>(document: Document): Document {
   const sourceIds = new Set(document.sources.map(({ id }) => id))
@@ -174,6 +178,11 @@ export function withoutOrphans<Document extends Parts>(document: Document): Docu
   const relayIds = new Set(
     document.destinations.filter(({ connection }) => connection === 'relay').map(({ id }) => id),
   )
+  const deviceIds = new Set(document.computer.devices.map(({ id }) => id))
+  const withKnownDevice = (rendition: Rendition): Rendition =>
+    rendition.encoder.deviceId === null || deviceIds.has(rendition.encoder.deviceId)
+      ? rendition
+      : { ...rendition, encoder: { ...rendition.encoder, deviceId: null } }
   const ownVerticals = new Set(
     document.scenes.filter(({ verticalOf }) => verticalOf === null).map(({ id }) => id),
   )
@@ -201,6 +210,11 @@ export function withoutOrphans<Document extends Parts>(document: Document): Docu
         relayIds.has(destination.relayId)
           ? destination.relayId
           : null,
+      renditions: destination.renditions.map(withKnownDevice),
+    })),
+    recordings: document.recordings.map((recording) => ({
+      ...recording,
+      rendition: withKnownDevice(recording.rendition),
     })),
   }
 }

@@ -1,14 +1,67 @@
 import type { CanvasName, CanvasPair, Size } from './canvasPair'
 import type { Destination, Rules } from './destination'
 import { type Dressing, ourDressings } from './dressing'
+import { type Computer, type Device, plannedShareLimitsPercent } from './encoder'
 import type { MakeIdentifier } from './identifier'
 import { headroomLimitsPercent, type Line, lowPercentileLimits } from './line'
+import { usualFitSettings, usualWish } from './plan'
+import type { Recording } from './recording'
 import type { Rendition } from './rendition'
 import type { Placement, Scene, Transition } from './scene'
 import type { Show } from './show'
 import { noOwnWords, type ShowWords, type WordRules } from './showWords'
 import type { Sound, SoundKind } from './sound'
 import type { Source, SourceKind } from './source'
+
+/** Common practice, no published source: constant bitrate, High profile, Lanczos. */
+export function newPlanDetails(): Pick<Rendition, 'encoder' | 'pins'> {
+  return {
+    encoder: {
+      deviceId: null,
+      rateControl: 'constant',
+      profile: 'high',
+      lookAheadFrames: 0,
+      downscaling: 'lanczos',
+    },
+    pins: [],
+  }
+}
+
+/** A computer of which nothing is known yet. */
+export const newComputer: Computer = { name: '', devices: [], freeDiskGigabytes: null }
+
+export function newDevice(id: string, name: string): Device {
+  return {
+    id,
+    name,
+    kind: 'processor',
+    plannedSharePercent: plannedShareLimitsPercent.usual,
+    sessions: null,
+    largest: { width: 4096, height: 2304 },
+    throughputs: [{ codec: 'h264', effort: 'balanced', megapixelsPerSecond: 200 }],
+  }
+}
+
+/** A recording of one canvas as it is, to be watched on a desk. */
+export function newRecording(
+  makeIdentifier: MakeIdentifier,
+  name: string,
+  { canvas, size }: { canvas: CanvasName; size: Size },
+): Recording {
+  const { priority, mustKeep, leftOut } = usualWish
+  return {
+    id: makeIdentifier(),
+    name,
+    canvas,
+    on: true,
+    plan: { priority, mustKeep, leftOut },
+    mix: 'archive mix',
+    viewers: ['desk'],
+    codecs: ['h264'],
+    mostVideoBitrateKbps: 16_000,
+    rendition: { ...newRendition(makeIdentifier(), canvas), ...size, videoBitrateKbps: 8000 },
+  }
+}
 
 /** Common practice, no published source: a keyframe every 2 s, 2 B-frames, 160 kb/s of audio, 3500 kb/s for 720p30. */
 export function newRendition(id: string, canvas: CanvasName): Rendition {
@@ -26,6 +79,7 @@ export function newRendition(id: string, canvas: CanvasName): Rendition {
     audioBitrateKbps: 160,
     audioChannels: 2,
     audioSampleRateHz: 48_000,
+    ...newPlanDetails(),
   }
 }
 
@@ -109,6 +163,7 @@ export function newDestination(
     connection: 'address and key',
     protocol: 'rtmps',
     on: true,
+    plan: usualWish,
     profile: null,
     ...newConnectionDetails(),
     viewers: [canvas === 'landscape' ? 'desk' : 'phone'],
@@ -272,5 +327,9 @@ export function newShow(
     lineId: line.id,
     words: newShowWords,
     destinations: [],
+    recordings: [],
+    computer: newComputer,
+    fit: usualFitSettings,
+    keptPlans: [],
   }
 }

@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import { canvasNameSchema, framesPerSecondSchema, sizeSchema } from './canvasPair'
 import { coverZoneSchema } from './coverZone'
+import { codecSchema } from './codec'
 import { identifierSchema, shortTextSchema } from './identifier'
+import { routedWishSchema } from './plan'
 import { holdsASecret } from './serverAddress'
 import { ownWordsSchema, wordRulesSchema } from './showWords'
 import {
@@ -9,7 +11,6 @@ import {
   audioChannelsSchema,
   audioCodecSchema,
   audioSampleRateSchema,
-  codecSchema,
   renditionSchema,
   videoBitrateKbpsSchema,
 } from './rendition'
@@ -143,6 +144,7 @@ export const destinationSchema = z.strictObject({
   connection: z.enum(connections),
   protocol: z.enum(protocols),
   on: z.boolean(),
+  plan: routedWishSchema,
   /** null where it was not made from one. */
   profile: profileReferenceSchema.nullable(),
   serverAddress: addressSchema,

@@ -1,8 +1,9 @@
 import { z } from 'zod'
 import { type CanvasName, canvasNames } from './canvasPair'
-import { newConnectionDetails } from './defaults'
+import { newConnectionDetails, newPlanDetails } from './defaults'
 import { type Destination, destinationSchema } from './destination'
 import { identifierSchema, type MakeIdentifier, shortTextSchema } from './identifier'
+import { usualWish } from './plan'
 import { renditionSchema } from './rendition'
 
 /** What a platform is like on one canvas. */
@@ -20,7 +21,7 @@ export const profileSideSchema = destinationSchema
     name: shortTextSchema.min(1),
     /** What it is sent to begin with. */
     renditions: z
-      .array(renditionSchema.omit({ id: true }))
+      .array(renditionSchema.omit({ id: true, encoder: true, pins: true }))
       .min(1)
       .max(3),
   })
@@ -68,8 +69,13 @@ export function destinationFromProfile(
     note: '',
     canvas,
     on: true,
+    plan: usualWish,
     profile: referenceTo(profile),
-    renditions: renditions.map((rendition) => ({ ...rendition, id: makeIdentifier() })),
+    renditions: renditions.map((rendition) => ({
+      ...rendition,
+      ...newPlanDetails(),
+      id: makeIdentifier(),
+    })),
   }
 }
 
@@ -87,7 +93,9 @@ export function sideOf(destination: Destination): ProfileSide {
     viewers,
     coverZones,
     rules,
-    renditions: renditions.map(({ id: _id, ...settings }) => settings),
+    renditions: renditions.map(
+      ({ id: _id, encoder: _encoder, pins: _pins, ...settings }) => settings,
+    ),
   }
 }
 

@@ -1,14 +1,9 @@
 import { z } from 'zod'
 import { framesPerSecondSchema, sidePixelsSchema } from './canvasPair'
+import { codecSchema, effortSchema } from './codec'
+import { encoderSettingsSchema } from './encoder'
 import { identifierSchema } from './identifier'
-
-export const codecs = ['h264', 'hevc', 'av1'] as const
-export type Codec = (typeof codecs)[number]
-export const codecSchema = z.enum(codecs)
-
-/** How hard an encoder works per frame, from least to most. */
-export const efforts = ['fastest', 'brisk', 'balanced', 'fine', 'finest'] as const
-export type Effort = (typeof efforts)[number]
+import { pinsSchema } from './plan'
 
 export const audioSampleRatesHz = [44_100, 48_000] as const
 export type AudioSampleRateHz = (typeof audioSampleRatesHz)[number]
@@ -31,7 +26,7 @@ export const renditionSchema = z.strictObject({
   height: sidePixelsSchema,
   framesPerSecond: framesPerSecondSchema,
   codec: codecSchema,
-  effort: z.enum(efforts),
+  effort: effortSchema,
   videoBitrateKbps: videoBitrateKbpsSchema,
   keyframeIntervalSeconds: z.number().min(0.1).max(20),
   bFrames: z.int().min(0).max(16),
@@ -39,6 +34,9 @@ export const renditionSchema = z.strictObject({
   audioBitrateKbps: audioBitrateKbpsSchema,
   audioChannels: audioChannelsSchema,
   audioSampleRateHz: audioSampleRateSchema,
+  encoder: encoderSettingsSchema,
+  /** What a plan leaves as it is. */
+  pins: pinsSchema,
 })
 /** One encoded version of a canvas. */
 export type Rendition = z.infer<typeof renditionSchema>

@@ -2,10 +2,14 @@ import { z } from 'zod'
 import { canvasPairSchema } from './canvasPair'
 import { destinationSchema } from './destination'
 import { dressingSchema } from './dressing'
+import { computerSchema } from './encoder'
 import { identifierSchema, shortTextSchema } from './identifier'
+import { keptPlanSchema } from './keptPlan'
 import { lineSchema } from './line'
+import { fitSettingsSchema } from './plan'
+import { recordingSchema } from './recording'
 import { sceneRoles, sceneSchema, transitionSchema } from './scene'
-import { audioSampleRateSchema } from './rendition'
+import { audioSampleRateSchema, type Rendition } from './rendition'
 import { showWordsSchema, wallClockSchema } from './showWords'
 import { soundSchema } from './sound'
 import { sourceSchema } from './source'
@@ -36,6 +40,10 @@ export const showShape = z.strictObject({
   lineId: identifierSchema,
   words: showWordsSchema,
   destinations: z.array(destinationSchema).max(50),
+  recordings: z.array(recordingSchema).max(10),
+  computer: computerSchema,
+  fit: fitSettingsSchema,
+  keptPlans: z.array(keptPlanSchema).max(20),
 })
 
 type Path = (string | number)[]
@@ -77,6 +85,9 @@ export const showSchema = showShape.superRefine((show, context) => {
   reportRepeatedIdentifiers(show.destinations, ['destinations'], report)
   reportRepeatedIdentifiers(show.sounds, ['sounds'], report)
   reportRepeatedIdentifiers(show.lines, ['lines'], report)
+  reportRepeatedIdentifiers(show.recordings, ['recordings'], report)
+  reportRepeatedIdentifiers(show.computer.devices, ['computer', 'devices'], report)
+  reportRepeatedIdentifiers(show.keptPlans, ['keptPlans'], report)
   if (!show.lines.some(({ id }) => id === show.lineId))
     report(['lineId'], `there is no line "${show.lineId}"`)
   show.lines.forEach(({ samples, otherTraffic, localNetwork }, index) => {
@@ -134,8 +145,18 @@ export const showSchema = showShape.superRefine((show, context) => {
     else if (show.destinations[index]?.connection === 'relay')
       report(path, 'a relay is not fed by a relay')
   })
+  const deviceIds = new Set(show.computer.devices.map(({ id }) => id))
+  const checkDevice = (rendition: Rendition, path: Path): void => {
+    const { deviceId } = rendition.encoder
+    if (deviceId !== null && !deviceIds.has(deviceId))
+      report([...path, 'encoder', 'deviceId'], `there is no device "${deviceId}"`)
+  }
+  show.recordings.forEach(({ rendition }, index) =>
+    checkDevice(rendition, ['recordings', index, 'rendition']),
+  )
   show.destinations.forEach((destination, index) => {
     const path = ['destinations', index, 'renditions']
+    destination.renditions.forEach((rendition, step) => checkDevice(rendition, [...path, step]))
     reportRepeatedIdentifiers(destination.renditions, path, report)
     reportRepeatedIdentifiers(destination.coverZones, ['destinations', index, 'coverZones'], report)
   })

@@ -81,3 +81,7 @@ export const sampleRateInWords = (hertz: number): string => `${hertz / 1000} kHz
 /** −20.4 → "−20 dB", with a proper minus sign. */
 export const decibelsInWords = (decibels: number): string =>
   `${whole.format(decibels).replace('-', '−')} dB`
+
+/** 3.42 → "3.4 points", with a proper minus sign. */
+export const pointsInWords = (points: number): string =>
+  `${oneDecimal.format(points).replace('-', '−')} ${Math.abs(points) === 1 ? 'point' : 'points'}`

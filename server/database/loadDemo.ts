@@ -1,4 +1,5 @@
-import { demoProfiles, demoShow } from '@green-mantle/demo'
+import { fitShow, withPlan } from '@green-mantle/core/plan'
+import { demoProfiles, plannedDemoShow } from '@green-mantle/demo'
 import type { Knex } from 'knex'
 import { nanoid } from 'nanoid'
 import { useInstallationKey } from '../secrets/installationKey'
@@ -17,7 +18,11 @@ const demoKeys = [
 /** The demo show with made-up keys, and the profiles its destinations came from. */
 export async function loadDemo(database: Knex): Promise<void> {
   for (const profile of demoProfiles) await saveProfile(database, profile)
-  const { id } = await createShow(database, nanoid(), demoShow)
+  const { id } = await createShow(
+    database,
+    nanoid(),
+    withPlan(plannedDemoShow, fitShow(plannedDemoShow).parts ?? []),
+  )
   const key = await useInstallationKey()
   for (const { destinationId, daysOld } of demoKeys) {
     const storedAt = new Date(Date.now() - daysOld * 24 * 3_600_000)

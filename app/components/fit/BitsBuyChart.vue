@@ -38,11 +38,11 @@ const { colours, text, number } = useChartTheme()
 
 const range = { fromKbps: 500, toKbps: 12_000 }
 const bitrates = logarithmicBitrates(range.fromKbps, range.toKbps, 60)
-const screen = computed(() => props.row.destination.viewers[0] ?? 'desk')
+const screen = computed(() => props.row.viewers[0] ?? 'desk')
 
 /** Every size that is offered, at the usual frame rates that are accepted and reached. */
 const variants = computed<CurveVariant[]>(() => {
-  const rates = acceptedFrameRates(props.row.destination.rules).filter(
+  const rates = acceptedFrameRates(props.row.rules).filter(
     (rate) => (rate === 30 || rate === 60) && rate <= store.show.canvasPair.framesPerSecond,
   )
   return props.row.sizes
@@ -77,7 +77,7 @@ const crossings = computed(() => {
 })
 
 const curveColours = computed(() => [
-  props.row.send.canvas === 'landscape' ? colours.value.river : colours.value.foxglove,
+  props.row.canvas === 'landscape' ? colours.value.river : colours.value.foxglove,
   colours.value.moss,
   colours.value.ochre,
   colours.value['ink-2'],
@@ -152,7 +152,7 @@ const option = computed(() => ({
         label: { ...text, color: colours.value['ink-2'], position: 'insideBottom' },
         data: [
           [
-            { name: 'past its limit', xAxis: props.row.destination.rules.mostVideoBitrateKbps },
+            { name: 'past its limit', xAxis: props.row.rules.mostVideoBitrateKbps },
             { xAxis: range.toKbps },
           ],
         ],

@@ -1,37 +1,37 @@
 <script setup lang="ts">
-import { type Codec, codecs, framesPerSecondChoices, type Rendition } from '@green-mantle/core/show'
+import { type Codec, codecs, framesPerSecondChoices } from '@green-mantle/core/show'
 import {
   codecNames,
-  rateUnits,
+  gigabytesInWords,
   screenNames,
   sizeInWords,
   wholeNumber,
 } from '@green-mantle/core/words'
+import { recordingMegabytes } from '@green-mantle/core/media'
 import { TriangleAlert } from '@lucide/vue'
-import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
-import { useDestinationEditing } from '~/components/destinations/editing'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
+import BitrateCell from './BitrateCell.vue'
+import { useFitEditing } from './editing'
+import EncodeCell from './EncodeCell.vue'
+import PinMark from './PinMark.vue'
 import type { FitRow } from './rows'
+import WishCell from './WishCell.vue'
 
 defineProps<{ rows: FitRow[] }>()
 const store = useShowStore()
 const selection = useSelectionStore()
-const editing = useDestinationEditing()
+const editing = useFitEditing()
 
 function choose(row: FitRow): void {
-  selection.destinationId = row.destination.id
+  selection.destinationId = row.destination?.id
   selection.renditionId = row.rendition.id
-}
-
-function set(row: FitRow, changes: Partial<Rendition>, mergeKey?: string): void {
-  editing.changeRendition(row.destination.id, row.rendition.id, 'Set', changes, mergeKey)
 }
 
 function setSize(row: FitRow, size: string): void {
   const chosen = row.sizes.find((candidate) => sizeInWords(candidate) === size)
-  if (chosen) set(row, { width: chosen.width, height: chosen.height })
+  if (chosen) editing.set(row, { width: chosen.width, height: chosen.height }, 'size')
 }
 
 const sizeChoices = (row: FitRow) =>
@@ -46,6 +46,12 @@ const scoreTone: Record<string, string> = {
   broken: 'bg-madder-wash text-madder',
 }
 const isChosen = (row: FitRow): boolean => row.rendition.id === selection.renditionId
+
+function noteOf(row: FitRow): string {
+  if (!row.recording) return row.note
+  const gigabytes = recordingMegabytes(row.rendition, store.show.durationMinutes) / 1000
+  return `${row.note}, ${gigabytesInWords(gigabytes)}`
+}
 </script>
 
 <template>
@@ -59,11 +65,11 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
           <th>fps</th>
           <th>Codec</th>
           <th>Video, kb/s</th>
-          <th>Audio, kb/s</th>
-          <th class="pr-4 text-right">On the wire</th>
+          <th class="pr-3 text-right">On the wire</th>
           <th>Level</th>
-          <th title="Bits spent on each pixel of each frame">Bits / pixel</th>
           <th>Viewers see</th>
+          <th>Encode</th>
+          <th>Matters</th>
         </tr>
       </thead>
       <tbody>
@@ -72,11 +78,11 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
           :key="row.key"
           class="border-rule border-b last:border-0"
           :class="isChosen(row) ? 'bg-leaf' : ''"
-          :data-send="row.send.name"
+          :data-send="row.name"
           @focusin="choose(row)"
           @click="choose(row)"
         >
-          <th scope="row" class="max-w-40 min-w-28 py-1 pr-2 pl-3">
+          <th scope="row" class="max-w-36 min-w-26 py-1 pr-2 pl-3">
             <button
               type="button"
               class="flex min-h-6 w-full items-center gap-1.5 text-left"
@@ -88,113 +94,75 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
                 aria-label="a rule is not kept"
               />
               <span class="min-w-0">
-                <span class="block truncate font-semibold" :title="row.send.name">{{
-                  row.send.name
-                }}</span>
+                <span class="block truncate font-semibold" :title="row.name">{{ row.name }}</span>
                 <span
                   class="text-ink-2 block truncate text-xs leading-tight font-normal"
-                  :title="row.destination.note"
-                  >{{ row.destination.note }}</span
+                  :title="noteOf(row)"
+                  >{{ noteOf(row) }}</span
                 >
               </span>
             </button>
           </th>
           <td class="pr-2">
             <span
-              class="rounded-full px-2.5 py-0.5 text-xs font-semibold"
+              class="rounded-full px-2 py-0.5 text-xs font-semibold"
               :class="
-                row.send.canvas === 'landscape'
+                row.canvas === 'landscape'
                   ? 'bg-river-wash text-river'
                   : 'bg-foxglove-wash text-foxglove'
               "
-              >{{ row.send.canvas }}</span
+              >{{ row.canvas }}</span
             >
           </td>
-          <td class="pr-2">
-            <SelectField
-              hide-label
-              class="number w-30"
-              :label="`Size for ${row.send.name}`"
-              :model-value="sizeInWords(row.rendition)"
-              :choices="sizeChoices(row)"
-              @update:model-value="setSize(row, $event as string)"
-            />
-          </td>
-          <td class="pr-2">
-            <SelectField
-              hide-label
-              class="number w-16"
-              :label="`Frame rate for ${row.send.name}`"
-              :model-value="row.rendition.framesPerSecond"
-              :choices="rateChoices"
-              @update:model-value="set(row, { framesPerSecond: $event })"
-            />
-          </td>
-          <td class="pr-2">
-            <SelectField
-              hide-label
-              class="w-22"
-              :label="`Codec for ${row.send.name}`"
-              :model-value="row.rendition.codec"
-              :choices="codecChoices"
-              @update:model-value="set(row, { codec: $event as Codec })"
-            />
-          </td>
-          <td class="pr-2">
-            <div class="grid grid-cols-[5.5rem_4.5rem] items-center gap-2">
-              <input
-                type="range"
-                class="h-6 w-full"
-                :style="{
-                  accentColor: row.send.canvas === 'landscape' ? 'var(--river)' : 'var(--foxglove)',
-                }"
-                :aria-label="`Video bitrate for ${row.send.name}, up to its limit`"
-                :min="row.destination.rules.leastVideoBitrateKbps ?? 250"
-                :max="row.destination.rules.mostVideoBitrateKbps"
-                step="50"
-                :value="row.rendition.videoBitrateKbps"
-                :aria-valuetext="`${row.rendition.videoBitrateKbps} kb/s`"
-                @input="
-                  set(
-                    row,
-                    { videoBitrateKbps: Number(($event.target as HTMLInputElement).value) },
-                    `bitrate ${row.rendition.id}`,
-                  )
-                "
-                @change="store.endMerge()"
-              />
-              <NumberField
+          <td class="pr-1.5">
+            <div class="flex items-center">
+              <SelectField
                 hide-label
-                :label="`Video bitrate for ${row.send.name}, kb/s`"
-                :model-value="row.rendition.videoBitrateKbps"
-                :units="rateUnits"
-                :step="50"
-                :least="50"
-                :most="200000"
-                @update:model-value="set(row, { videoBitrateKbps: $event ?? 50 })"
+                class="number w-28"
+                :label="`Size for ${row.name}`"
+                :model-value="sizeInWords(row.rendition)"
+                :choices="sizeChoices(row)"
+                @update:model-value="setSize(row, $event as string)"
               />
+              <PinMark :row="row" pin="size" />
             </div>
           </td>
-          <td class="w-17 pr-2">
-            <NumberField
-              hide-label
-              :label="`Audio bitrate for ${row.send.name}, kb/s`"
-              :model-value="row.rendition.audioBitrateKbps"
-              :units="rateUnits"
-              :step="16"
-              :least="16"
-              :most="1024"
-              @update:model-value="set(row, { audioBitrateKbps: $event ?? 16 })"
-            />
+          <td class="pr-1.5">
+            <div class="flex items-center">
+              <SelectField
+                hide-label
+                class="number w-14"
+                :label="`Frame rate for ${row.name}`"
+                :model-value="row.rendition.framesPerSecond"
+                :choices="rateChoices"
+                @update:model-value="editing.set(row, { framesPerSecond: $event }, 'frame rate')"
+              />
+              <PinMark :row="row" pin="frame rate" />
+            </div>
           </td>
-          <td class="number pr-4 text-right" data-cell="wire">
-            {{ wholeNumber(row.send.wireRateKbps) }}
+          <td class="pr-1.5">
+            <div class="flex items-center">
+              <SelectField
+                hide-label
+                class="w-20"
+                :label="`Codec for ${row.name}`"
+                :model-value="row.rendition.codec"
+                :choices="codecChoices"
+                @update:model-value="editing.set(row, { codec: $event as Codec }, 'codec')"
+              />
+              <PinMark :row="row" pin="codec" />
+            </div>
+          </td>
+          <td class="pr-1.5">
+            <div class="flex items-center">
+              <BitrateCell :row="row" />
+              <PinMark :row="row" pin="video bitrate" />
+            </div>
+          </td>
+          <td class="number pr-3 text-right" data-cell="wire">
+            {{ row.send ? wholeNumber(row.send.wireRateKbps) : 'none' }}
           </td>
           <td class="number pr-2" data-cell="level">{{ row.level ?? 'none' }}</td>
-          <td class="pr-2 whitespace-nowrap">
-            <span class="number">{{ row.bitsPerPixel.toFixed(3) }}</span>
-            <span class="text-ink-2 ml-1 text-xs">{{ row.bitsPerPixelWord }}</span>
-          </td>
           <td class="pr-3 whitespace-nowrap" data-cell="score">
             <span
               class="number rounded px-1.5 py-0.5 font-bold"
@@ -202,10 +170,10 @@ const isChosen = (row: FitRow): boolean => row.rendition.id === selection.rendit
               >{{ Math.round(row.score) }}</span
             >
             {{ row.scoreWord }}
-            <span class="text-ink-2 text-xs">{{
-              screenNames[row.destination.viewers[0] ?? 'desk']
-            }}</span>
+            <span class="text-ink-2 text-xs">{{ screenNames[row.viewers[0] ?? 'desk'] }}</span>
           </td>
+          <td class="pr-2"><EncodeCell :row="row" /></td>
+          <td class="pr-2"><WishCell :row="row" /></td>
         </tr>
       </tbody>
     </table>

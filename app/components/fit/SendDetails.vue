@@ -1,10 +1,24 @@
 <script setup lang="ts">
 import { pictureScore, scoreWord } from '@green-mantle/core/media'
 import { wireSecond } from '@green-mantle/core/network'
-import { audioSampleRatesHz, type Effort, efforts, type Rendition } from '@green-mantle/core/show'
+import {
+  audioSampleRatesHz,
+  type DownscalingFilter,
+  downscalingFilters,
+  type Effort,
+  efforts,
+  type EncoderSettings,
+  type EncodingProfile,
+  encodingProfiles,
+  type Pin,
+  type RateControl,
+  rateControls,
+  type Rendition,
+} from '@green-mantle/core/show'
 import {
   kbpsFromBytesPerSecond,
   protocolNames,
+  rateUnits,
   sampleRateInWords,
   screenNames,
   secondUnits,
@@ -15,22 +29,33 @@ import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useDestinationEditing } from '~/components/destinations/editing'
+import { useFitEditing } from './editing'
+import { encoderSentences } from '@green-mantle/core/plan'
 import { useShowStore } from '~/stores/show'
 import type { FitRow } from './rows'
 
 const props = defineProps<{ row: FitRow }>()
 const store = useShowStore()
 const editing = useDestinationEditing()
+const fit = useFitEditing()
 
-function set(changes: Partial<Rendition>): void {
-  editing.changeRendition(props.row.destination.id, props.row.rendition.id, 'Set', changes)
+function set(changes: Partial<Rendition>, pin: Pin | null = null): void {
+  fit.set(props.row, changes, pin)
+}
+function setEncoder(changes: Partial<EncoderSettings>): void {
+  set({ encoder: { ...props.row.rendition.encoder, ...changes } })
 }
 
-const effortChoices = efforts.map((value) => ({ value, label: value }))
+const asChoices = <Value extends string>(values: readonly Value[]) =>
+  values.map((value) => ({ value, label: value }))
+const sentences = computed(() => encoderSentences(props.row.rendition))
+const effortChoices = asChoices(efforts)
 const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: sampleRateInWords(value) }))
 
 const wireParts = computed(() => {
-  const second = wireSecond(props.row.rendition, props.row.destination.protocol)
+  const { destination, rendition } = props.row
+  if (!destination) return []
+  const second = wireSecond(rendition, destination.protocol)
   return [
     { name: 'picture and sound', bytes: second.mediaBytes },
     { name: 'container and protocol', bytes: second.framingBytes },
@@ -39,7 +64,7 @@ const wireParts = computed(() => {
   ].filter(({ bytes }) => bytes !== 0)
 })
 const scores = computed(() =>
-  props.row.destination.viewers.map((screen) => {
+  props.row.viewers.map((screen) => {
     const score = pictureScore(props.row.rendition, store.show.pictureKind, screen)
     return `${Math.round(score)} ${scoreWord(score)} on a ${screenNames[screen]}`
   }),
@@ -53,7 +78,7 @@ const scores = computed(() =>
         label="Effort"
         :model-value="row.rendition.effort"
         :choices="effortChoices"
-        @update:model-value="set({ effort: $event as Effort })"
+        @update:model-value="set({ effort: $event as Effort }, 'effort')"
       />
       <NumberField
         label="Keyframe every"
@@ -79,9 +104,51 @@ const scores = computed(() =>
         @update:model-value="set({ audioSampleRateHz: $event })"
       />
     </div>
+    <div class="grid grid-cols-2 gap-2">
+      <NumberField
+        label="Audio bitrate"
+        unit="kb/s"
+        :units="rateUnits"
+        :step="16"
+        :least="16"
+        :most="1024"
+        :model-value="row.rendition.audioBitrateKbps"
+        @update:model-value="set({ audioBitrateKbps: $event ?? 16 })"
+      />
+      <SelectField
+        label="Rate control"
+        :model-value="row.rendition.encoder.rateControl"
+        :choices="asChoices(rateControls)"
+        @update:model-value="setEncoder({ rateControl: $event as RateControl })"
+      />
+      <SelectField
+        v-if="row.rendition.codec === 'h264'"
+        label="Profile"
+        :model-value="row.rendition.encoder.profile"
+        :choices="asChoices(encodingProfiles)"
+        @update:model-value="setEncoder({ profile: $event as EncodingProfile })"
+      />
+      <NumberField
+        label="Look-ahead"
+        unit="frames"
+        :least="0"
+        :most="250"
+        :model-value="row.rendition.encoder.lookAheadFrames"
+        @update:model-value="setEncoder({ lookAheadFrames: $event ?? 0 })"
+      />
+      <SelectField
+        label="Downscaling"
+        :model-value="row.rendition.encoder.downscaling"
+        :choices="asChoices(downscalingFilters)"
+        @update:model-value="setEncoder({ downscaling: $event as DownscalingFilter })"
+      />
+    </div>
+    <ul class="text-ink-2 list-disc pl-4 text-xs">
+      <li v-for="sentence in sentences" :key="sentence">{{ sentence }}</li>
+    </ul>
     <div class="flex flex-wrap gap-1">
       <button
-        v-if="row.destination.renditions.length < row.destination.rules.mostRenditions"
+        v-if="row.destination && row.destination.renditions.length < row.rules.mostRenditions"
         type="button"
         class="button"
         @click="editing.addRendition(row.destination)"
@@ -89,7 +156,7 @@ const scores = computed(() =>
         <Plus class="size-4" /> Rendition
       </button>
       <button
-        v-if="row.destination.renditions.length > 1"
+        v-if="row.destination && row.destination.renditions.length > 1"
         type="button"
         class="button"
         @click="editing.removeRendition(row.destination, row.rendition.id)"
@@ -97,7 +164,10 @@ const scores = computed(() =>
         <Trash2 class="size-4" /> This rendition
       </button>
     </div>
-    <dl class="border-rule grid grid-cols-[1fr_auto] gap-x-3 border-t pt-2 text-xs">
+    <dl
+      v-if="row.destination && row.send"
+      class="border-rule grid grid-cols-[1fr_auto] gap-x-3 border-t pt-2 text-xs"
+    >
       <template v-for="part in wireParts" :key="part.name">
         <dt class="text-ink-2">{{ part.name }}</dt>
         <dd class="number text-right">{{ wholeNumber(kbpsFromBytesPerSecond(part.bytes)) }}</dd>

@@ -1,4 +1,11 @@
-import { type Breach, type Send, sizesToOffer } from '@green-mantle/core/fit'
+import {
+  type Breach,
+  encodesOf,
+  type Send,
+  sendsOf,
+  sizesToOffer,
+  takenRecordings,
+} from '@green-mantle/core/fit'
 import {
   bitsPerPixel,
   bitsPerPixelWord,
@@ -6,14 +13,31 @@ import {
   pictureScore,
   scoreWord,
 } from '@green-mantle/core/media'
-import type { Destination, Rendition, Show, Size } from '@green-mantle/core/show'
+import { recordingRules } from '@green-mantle/core/plan'
+import type {
+  Destination,
+  Recording,
+  Rendition,
+  Rules,
+  Show,
+  Size,
+  ViewerScreen,
+} from '@green-mantle/core/show'
 
-/** Everything that Fit shows of one send. */
+/** Everything that Fit shows of one send or recording. */
 export interface FitRow {
   key: string
-  send: Send
-  destination: Destination
+  name: string
+  note: string
+  canvas: Destination['canvas']
+  viewers: readonly ViewerScreen[]
+  rules: Rules
   rendition: Rendition
+  /** null for a recording. */
+  send: Send | null
+  destination: Destination | null
+  recording: Recording | null
+  plan: Recording['plan']
   level: string | null
   bitsPerPixel: number
   bitsPerPixelWord: string
@@ -21,41 +45,83 @@ export interface FitRow {
   scoreWord: string
   breaches: Breach[]
   sizes: Size[]
+  /** A letter for the encode; rows with the same one share it. */
+  encodeLetter: string
 }
 
 const sameSize = (a: Size, b: Size): boolean => a.width === b.width && a.height === b.height
 
-/** One row a send, in the order of the destinations. */
-export function fitRows(
-  show: Show,
-  { sends }: { sends: Send[] },
-  breaches: readonly Breach[],
-): FitRow[] {
-  return sends.flatMap((send): FitRow[] => {
+type RowStart = Pick<
+  FitRow,
+  | 'key'
+  | 'name'
+  | 'note'
+  | 'canvas'
+  | 'viewers'
+  | 'rules'
+  | 'rendition'
+  | 'send'
+  | 'destination'
+  | 'recording'
+  | 'plan'
+>
+
+/** One row a send, in the order of the destinations, and one a recording. */
+export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
+  const letters = new Map<string, string>()
+  encodesOf(show).forEach(({ serves, rendition, canvas }, index) => {
+    const letter = String.fromCodePoint('A'.codePointAt(0)! + index)
+    for (const name of serves) letters.set(`${name} ${rendition.width} ${canvas}`, letter)
+  })
+  const sends = sendsOf(show).flatMap((send): RowStart[] => {
     const destination = show.destinations.find(({ id }) => id === send.destinationId)
     if (!destination) return []
-    const { rendition } = send
-    const score = pictureScore(rendition, show.pictureKind, destination.viewers[0] ?? 'desk')
-    const bits = bitsPerPixel(rendition)
-    const offered = sizesToOffer(destination.rules, show.canvasPair[destination.canvas])
-    const isOffered = offered.some((size) => sameSize(size, rendition))
+    const { canvas, viewers, rules, note, plan } = destination
+    const { rendition, name, key } = send
     return [
       {
-        key: send.key,
+        key,
+        name,
+        note,
+        canvas,
+        viewers,
+        rules,
+        rendition,
         send,
         destination,
-        rendition,
-        level: lowestLevel(rendition),
-        bitsPerPixel: bits,
-        bitsPerPixelWord: bitsPerPixelWord(bits),
-        score,
-        scoreWord: scoreWord(score),
-        breaches: breaches.filter(
-          (breach) =>
-            breach.destinationId === destination.id && breach.renditionId === rendition.id,
-        ),
-        sizes: isOffered ? offered : [rendition, ...offered],
+        recording: null,
+        plan,
       },
     ]
+  })
+  const recordings = takenRecordings(show.recordings).map((recording): RowStart => {
+    const { id, name, canvas, viewers, rendition, plan } = recording
+    const rules = recordingRules(recording, show)
+    const start = { key: id, name, note: 'to disk', canvas, viewers, rules, rendition, plan }
+    return { ...start, send: null, destination: null, recording }
+  })
+  return [...sends, ...recordings].map((start): FitRow => {
+    const { rendition, destination, rules, canvas, viewers } = start
+    const score = pictureScore(rendition, show.pictureKind, viewers[0] ?? 'desk')
+    const bits = bitsPerPixel(rendition)
+    const offered = sizesToOffer(rules, show.canvasPair[canvas])
+    const isOffered = offered.some((size) => sameSize(size, rendition))
+    const owner = destination ?? start.recording
+    return {
+      ...start,
+      level: lowestLevel(rendition),
+      bitsPerPixel: bits,
+      bitsPerPixelWord: bitsPerPixelWord(bits),
+      score,
+      scoreWord: scoreWord(score),
+      breaches: destination
+        ? breaches.filter(
+            (breach) =>
+              breach.destinationId === destination.id && breach.renditionId === rendition.id,
+          )
+        : [],
+      sizes: isOffered ? offered : [rendition, ...offered],
+      encodeLetter: letters.get(`${owner?.name} ${rendition.width} ${canvas}`) ?? '',
+    }
   })
 }

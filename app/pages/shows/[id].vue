@@ -17,10 +17,13 @@ import UploadStrata from '~/components/frame/UploadStrata.vue'
 import { steps } from '~/components/frame/steps'
 import { downloadCalendar, downloadSettingsSheet, downloadShowFile } from '~/composables/files'
 import { useNight } from '~/composables/useNight'
+import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 
 const store = useShowStore()
+// At work on every step: what changes the plan moves the strata everywhere.
+usePlannerStore()
 const selection = useSelectionStore()
 const route = useRoute()
 const router = useRouter()

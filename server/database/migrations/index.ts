@@ -2,11 +2,13 @@ import type { Knex } from 'knex'
 import * as firstTables from './001-first-tables'
 import * as canvasPair from './002-canvas-pair-and-files'
 import * as lineSoundDestinations from './003-line-sound-destinations'
+import * as fit from './004-fit'
 
 const migrations = [
   { name: '001-first-tables', ...firstTables },
   { name: '002-canvas-pair-and-files', ...canvasPair },
   { name: '003-line-sound-destinations', ...lineSoundDestinations },
+  { name: '004-fit', ...fit },
 ]
 type Migration = (typeof migrations)[number]
 

@@ -18,6 +18,7 @@ export function destinationRows(destinations: readonly Destination[]): Destinati
       connection: destination.connection,
       protocol: destination.protocol,
       is_on: destination.on,
+      plan: JSON.stringify(destination.plan),
       profile: jsonOrNull(destination.profile),
       server_address: destination.serverAddress,
       backup_address: destination.backupAddress,
@@ -50,6 +51,8 @@ export function destinationRows(destinations: readonly Destination[]): Destinati
         audio_bitrate_kbps: rendition.audioBitrateKbps,
         audio_channels: rendition.audioChannels,
         audio_sample_rate_hz: rendition.audioSampleRateHz,
+        encoder: JSON.stringify(rendition.encoder),
+        pins: JSON.stringify(rendition.pins),
       })),
     ),
   }
@@ -70,6 +73,8 @@ function renditionFromRow(row: Row): unknown {
     audioBitrateKbps: row.audio_bitrate_kbps,
     audioChannels: row.audio_channels,
     audioSampleRateHz: row.audio_sample_rate_hz,
+    encoder: parsed(row.encoder),
+    pins: parsed(row.pins),
   }
 }
 
@@ -84,6 +89,7 @@ export function destinationsFromRows({ destinations, renditions }: DestinationRo
     connection: row.connection,
     protocol: row.protocol,
     on: Boolean(row.is_on),
+    plan: parsed(row.plan),
     profile: parsed(row.profile),
     serverAddress: row.server_address,
     backupAddress: row.backup_address,

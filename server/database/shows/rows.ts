@@ -8,6 +8,7 @@ import {
 import { destinationRows, destinationsFromRows } from './destinationRows'
 import { groupBy } from './groupBy'
 import { lineRows, linesFromRows } from './lineRows'
+import { keptPlanFromRow, keptPlanRows, recordingFromRow, recordingRows } from './planRows'
 import { parsed, type Row } from './row'
 import { soundFromRow, soundRows } from './soundRows'
 
@@ -24,6 +25,8 @@ export const partTables = {
   other_traffic: ['line_id', 'id'],
   destinations: ['id'],
   renditions: ['destination_id', 'id'],
+  recordings: ['id'],
+  kept_plans: ['id'],
 } as const
 export type PartTable = keyof typeof partTables
 export const partTableNames = Object.keys(partTables) as PartTable[]
@@ -75,6 +78,8 @@ export function rowsFromShow(show: Show): ShowRows {
       transition_kind: show.transition.kind,
       transition_milliseconds: show.transition.milliseconds,
       dressing: JSON.stringify(show.dressing),
+      fit: JSON.stringify(show.fit),
+      computer: JSON.stringify(show.computer),
     },
     canvases: canvasNames.map((canvas) => ({ canvas, ...show.canvasPair[canvas] })),
     sources: show.sources.map((source, position) => ({
@@ -112,6 +117,8 @@ export function rowsFromShow(show: Show): ShowRows {
     sounds: soundRows(show.sounds),
     ...lineRows(show.lines),
     ...destinationRows(show.destinations),
+    recordings: recordingRows(show.recordings),
+    kept_plans: keptPlanRows(show.keptPlans),
   }
 }
 
@@ -194,5 +201,9 @@ export function showFromRows(rows: ShowRows): Show {
     lineId: rows.shows.line_id,
     words: parsed(rows.shows.words),
     destinations: destinationsFromRows(rows),
+    recordings: rows.recordings.map(recordingFromRow),
+    computer: parsed(rows.shows.computer),
+    fit: parsed(rows.shows.fit),
+    keptPlans: rows.kept_plans.map(keptPlanFromRow),
   })
 }

@@ -1,14 +1,22 @@
 <script setup lang="ts">
-import { pictureKinds, type PictureKind } from '@green-mantle/core/show'
+import { canvasNames, pictureKinds, type PictureKind } from '@green-mantle/core/show'
 import { pictureKindNames } from '@green-mantle/core/words'
 import { computed, defineAsyncComponent } from 'vue'
 import { RouterLink } from 'vue-router'
 import { offerCommands } from '~/commands/commands'
 import SelectField from '~/components/fields/SelectField.vue'
+import ComparePlans from '~/components/fit/ComparePlans.vue'
+import { useFitEditing } from '~/components/fit/editing'
 import FitChecks from '~/components/fit/FitChecks.vue'
 import FitTable from '~/components/fit/FitTable.vue'
+import LeftOut from '~/components/fit/LeftOut.vue'
+import PlannerBar from '~/components/fit/PlannerBar.vue'
+import RoomLeft from '~/components/fit/RoomLeft.vue'
 import SendDetails from '~/components/fit/SendDetails.vue'
+import SimpleAnswer from '~/components/fit/SimpleAnswer.vue'
+import WaysToGain from '~/components/fit/WaysToGain.vue'
 import { fitRows } from '~/components/fit/rows'
+import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 
@@ -16,13 +24,15 @@ import { useShowStore } from '~/stores/show'
 const BitsBuyChart = defineAsyncComponent(() => import('~/components/fit/BitsBuyChart.vue'))
 
 const store = useShowStore()
+const planner = usePlannerStore()
+const editing = useFitEditing()
 const selection = useSelectionStore()
 
-const rows = computed(() => fitRows(store.show, store.verdict.budget, store.verdict.breaches))
+const rows = computed(() => fitRows(store.show, store.verdict.breaches))
 const chosen = computed(
   () =>
     rows.value.find((row) => row.rendition.id === selection.renditionId) ??
-    rows.value.find((row) => row.destination.id === selection.destinationId) ??
+    rows.value.find((row) => row.destination?.id === selection.destinationId) ??
     rows.value[0],
 )
 const tone = computed(
@@ -55,45 +65,67 @@ offerCommands(
 <template>
   <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
     <div class="flex shrink-0 items-end justify-between gap-4">
-      <div>
+      <div class="min-w-0">
         <h2 class="text-2xl" :class="tone">{{ store.verdict.sentence }}</h2>
         <p class="text-ink-2 min-h-5">{{ store.verdict.advice }}</p>
+        <PlannerBar class="mt-1" />
       </div>
       <SelectField
-        class="w-64"
+        class="w-56 shrink-0"
         label="Picture"
         :model-value="store.show.pictureKind"
         :choices="kinds"
         @update:model-value="setKind($event as PictureKind)"
       />
     </div>
-    <template v-if="rows.length > 0">
-      <FitTable class="max-h-[50%] shrink-0" :rows="rows" />
-      <div
-        v-if="chosen"
-        class="grid min-h-72 grow grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)_17rem] gap-3"
-      >
-        <section class="card flex min-h-0 flex-col p-3.5" aria-labelledby="bits-title">
-          <h3 id="bits-title" class="mb-1 text-base">
-            What the bits buy on {{ chosen.send.name }}
-          </h3>
-          <BitsBuyChart class="grow" :row="chosen" />
-        </section>
-        <section class="card overflow-y-auto p-3.5" aria-labelledby="checks-title" tabindex="0">
-          <h3 id="checks-title" class="mb-1 text-base">Sum and rules</h3>
-          <FitChecks />
-        </section>
-        <section class="card overflow-y-auto p-3.5" aria-labelledby="send-title" tabindex="0">
-          <h3 id="send-title" class="mb-1 truncate text-base">{{ chosen.send.name }} in full</h3>
-          <SendDetails :row="chosen" />
-        </section>
-      </div>
-    </template>
+    <FitTable v-if="rows.length > 0" class="max-h-[45vh] shrink-0" :rows="rows" />
     <p v-else>
       Nothing is sent yet.
       <RouterLink class="link" :to="`/shows/${store.id}/destinations`"
         >Add a destination or switch one on.</RouterLink
       >
     </p>
+    <LeftOut />
+    <div v-if="chosen" class="grid shrink-0 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_19rem] gap-3">
+      <section class="card flex h-86 min-h-0 flex-col p-3.5" aria-labelledby="bits-title">
+        <h3 id="bits-title" class="mb-1 text-base">What the bits buy on {{ chosen.name }}</h3>
+        <BitsBuyChart class="min-h-0 grow" :row="chosen" />
+      </section>
+      <section class="card h-86 overflow-y-auto p-3.5" aria-labelledby="room-title" tabindex="0">
+        <h3 id="room-title" class="mb-1 text-base">Room left</h3>
+        <RoomLeft />
+      </section>
+      <section class="card h-86 overflow-y-auto p-3.5" aria-labelledby="gain-title" tabindex="0">
+        <h3 id="gain-title" class="mb-1 text-base">Ways to gain</h3>
+        <WaysToGain />
+      </section>
+      <section class="card overflow-y-auto p-3.5" aria-labelledby="send-title" tabindex="0">
+        <h3 id="send-title" class="mb-1 truncate text-base">{{ chosen.name }} in full</h3>
+        <SendDetails :row="chosen" />
+      </section>
+      <section class="card overflow-y-auto p-3.5" aria-labelledby="checks-title" tabindex="0">
+        <h3 id="checks-title" class="mb-1 text-base">Sum and rules</h3>
+        <FitChecks />
+      </section>
+      <section class="card overflow-y-auto p-3.5" aria-labelledby="simple-title" tabindex="0">
+        <h3 id="simple-title" class="mb-1 text-base">One upload, one place</h3>
+        <SimpleAnswer />
+      </section>
+      <section class="card col-span-3 p-3.5" aria-labelledby="compare-title">
+        <h3 id="compare-title" class="mb-1 text-base">Compare plans</h3>
+        <ComparePlans />
+      </section>
+    </div>
+    <div class="flex shrink-0 gap-2">
+      <button
+        v-for="canvas in canvasNames"
+        :key="canvas"
+        type="button"
+        class="button"
+        @click="editing.addRecording(canvas)"
+      >
+        Record the {{ canvas }} canvas
+      </button>
+    </div>
   </div>
 </template>

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { rateUnits } from '@green-mantle/core/words'
+import NumberField from '~/components/fields/NumberField.vue'
+import { useShowStore } from '~/stores/show'
+import { useFitEditing } from './editing'
+import type { FitRow } from './rows'
+
+/** The video bitrate of a row, to drag or to type. */
+const props = defineProps<{ row: FitRow }>()
+const store = useShowStore()
+const editing = useFitEditing()
+
+function set(videoBitrateKbps: number, mergeKey?: string): void {
+  editing.set(props.row, { videoBitrateKbps }, 'video bitrate', mergeKey)
+}
+</script>
+
+<template>
+  <div class="grid grid-cols-[4.5rem_4.5rem] items-center gap-1.5">
+    <input
+      type="range"
+      class="h-6 w-full"
+      :style="{ accentColor: row.canvas === 'landscape' ? 'var(--river)' : 'var(--foxglove)' }"
+      :aria-label="`Video bitrate for ${row.name}, up to its limit`"
+      :min="row.rules.leastVideoBitrateKbps ?? 250"
+      :max="row.rules.mostVideoBitrateKbps"
+      step="50"
+      :value="row.rendition.videoBitrateKbps"
+      :aria-valuetext="`${row.rendition.videoBitrateKbps} kb/s`"
+      @input="set(Number(($event.target as HTMLInputElement).value), `bitrate ${row.rendition.id}`)"
+      @change="store.endMerge()"
+    />
+    <NumberField
+      hide-label
+      :label="`Video bitrate for ${row.name}, kb/s`"
+      :model-value="row.rendition.videoBitrateKbps"
+      :units="rateUnits"
+      :step="50"
+      :least="50"
+      :most="200000"
+      @update:model-value="set($event ?? 50)"
+    />
+  </div>
+</template>

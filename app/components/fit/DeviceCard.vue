@@ -1,0 +1,131 @@
+<script setup lang="ts">
+import {
+  type Codec,
+  codecs,
+  type Device,
+  type DeviceKind,
+  deviceKinds,
+  type Effort,
+  efforts,
+  plannedShareLimitsPercent,
+} from '@green-mantle/core/show'
+import { codecNames } from '@green-mantle/core/words'
+import { FileInput, Trash2 } from '@lucide/vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import TextField from '~/components/fields/TextField.vue'
+import { useComputerEditing } from './computerEditing'
+
+/** One device: what it is, how much of it may be planned, and how fast it is at each codec and effort. */
+const props = defineProps<{ device: Device }>()
+defineEmits<{ import: [] }>()
+const editing = useComputerEditing()
+
+const kinds = deviceKinds.map((value) => ({ value, label: value }))
+const speedOf = (codec: Codec, effort: Effort): number | null =>
+  props.device.throughputs.find((speed) => speed.codec === codec && speed.effort === effort)
+    ?.megapixelsPerSecond ?? null
+const set = (changes: Partial<Device>): void => editing.changeDevice(props.device, changes)
+</script>
+
+<template>
+  <section class="card p-3.5" :aria-labelledby="`device-${device.id}`">
+    <h3 :id="`device-${device.id}`" class="sr-only">{{ device.name }}</h3>
+    <div class="flex flex-wrap items-end gap-2">
+      <TextField
+        class="w-52"
+        label="Device"
+        :model-value="device.name"
+        @update:model-value="$event.trim() && set({ name: $event.trim() })"
+      />
+      <SelectField
+        class="w-28"
+        label="Kind"
+        :model-value="device.kind"
+        :choices="kinds"
+        @update:model-value="set({ kind: $event as DeviceKind })"
+      />
+      <NumberField
+        class="w-24"
+        label="Plan up to"
+        unit="%"
+        :model-value="device.plannedSharePercent"
+        :least="plannedShareLimitsPercent.least"
+        :most="plannedShareLimitsPercent.most"
+        @update:model-value="set({ plannedSharePercent: $event ?? 80 })"
+      />
+      <NumberField
+        class="w-32"
+        label="Encodes at once"
+        optional
+        :model-value="device.sessions"
+        :least="1"
+        :most="64"
+        @update:model-value="set({ sessions: $event })"
+      />
+      <NumberField
+        class="w-24"
+        label="Widest"
+        unit="px"
+        :model-value="device.largest.width"
+        :least="160"
+        :most="7680"
+        :step="2"
+        @update:model-value="set({ largest: { ...device.largest, width: $event ?? 1920 } })"
+      />
+      <NumberField
+        class="w-24"
+        label="Highest"
+        unit="px"
+        :model-value="device.largest.height"
+        :least="160"
+        :most="7680"
+        :step="2"
+        @update:model-value="set({ largest: { ...device.largest, height: $event ?? 1080 } })"
+      />
+      <span class="grow" />
+      <button
+        type="button"
+        class="button"
+        :aria-label="`Bring in a log of ${device.name}`"
+        @click="$emit('import')"
+      >
+        <FileInput class="size-4" /> From a log …
+      </button>
+      <button
+        type="button"
+        class="button button-quiet"
+        :aria-label="`Remove ${device.name}`"
+        @click="editing.removeDevice(device)"
+      >
+        <Trash2 class="size-4" />
+      </button>
+    </div>
+    <table class="mt-3">
+      <thead>
+        <tr class="text-ink-2 text-xs">
+          <th class="pr-3 text-left">Megapixels a second</th>
+          <th v-for="effort in efforts" :key="effort" class="pr-2 text-right">{{ effort }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="codec in codecs" :key="codec">
+          <th scope="row" class="pr-3 text-left font-normal">{{ codecNames[codec] }}</th>
+          <td v-for="effort in efforts" :key="effort" class="py-0.5 pr-2">
+            <NumberField
+              hide-label
+              class="w-22"
+              optional
+              :label="`${device.name}: ${codecNames[codec]}, ${effort}, megapixels a second`"
+              :model-value="speedOf(codec, effort)"
+              :decimals="1"
+              :least="0.1"
+              :most="1000000"
+              @update:model-value="editing.setSpeed(device, codec, effort, $event)"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>

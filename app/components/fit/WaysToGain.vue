@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import type { Gain } from '@green-mantle/core/plan'
+import { gainInWords } from '@green-mantle/core/plan'
+import { computed } from 'vue'
+import { usePlannerStore } from '~/stores/planner'
+import { useShowStore } from '~/stores/show'
+
+/** What could be changed, ranked by what it brings; each is tried with one click and undone with one. */
+const planner = usePlannerStore()
+const store = useShowStore()
+const shown = computed(() => planner.gains.slice(0, 14))
+const isGood = (gain: Gain): boolean =>
+  gain.keptWeight > 0 || (gain.keptWeight === 0 && gain.aboveFloor >= 0 && gain.points > 0)
+</script>
+
+<template>
+  <div>
+    <p v-if="!planner.areGainsKnown && planner.canPlan" role="status" class="text-ink-2 text-xs">
+      trying one after the other …
+    </p>
+    <ul>
+      <li
+        v-for="gain in shown"
+        :key="gain.id"
+        class="border-rule grid grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-b py-1.5 last:border-0"
+      >
+        <span class="font-semibold">{{ gain.label }}</span>
+        <button
+          type="button"
+          class="button row-span-2 self-center"
+          :aria-label="`Try: ${gain.label}`"
+          @click="planner.tryWay(gain.id)"
+        >
+          Try
+        </button>
+        <span class="text-ink-2 text-xs"
+          ><b :class="isGood(gain) ? 'text-moss' : 'text-ochre'">{{ gainInWords(gain) }}</b
+          >; {{ gain.note }}</span
+        >
+      </li>
+    </ul>
+    <p v-if="planner.areGainsKnown && shown.length === 0" class="text-ink-2">
+      There is nothing to try.
+    </p>
+    <button
+      v-if="store.canUndo"
+      type="button"
+      class="button button-quiet mt-1"
+      @click="store.undo()"
+    >
+      Undo {{ store.undoLabel }}
+    </button>
+  </div>
+</template>

@@ -1,0 +1,75 @@
+import {
+  type Codec,
+  type Computer,
+  type Device,
+  type Effort,
+  freeName,
+  newDevice,
+  withoutOrphans,
+} from '@green-mantle/core/show'
+import { nanoid } from 'nanoid'
+import { useShowStore } from '~/stores/show'
+
+/** What can be done to the show's computer; every call is one edit of the show. */
+export function useComputerEditing() {
+  const store = useShowStore()
+
+  /** Changes the computer, and lets go of devices that are no more. */
+  function edit(label: string, recipe: (computer: Computer) => void): void {
+    store.edit(label, (draft) => {
+      recipe(draft.computer)
+      const { destinations, recordings } = withoutOrphans(draft)
+      draft.destinations = destinations
+      draft.recordings = recordings
+    })
+  }
+
+  function take(computer: Computer): void {
+    const copy = JSON.parse(JSON.stringify(computer)) as Computer
+    edit(`Use ${computer.name}`, (draft) => Object.assign(draft, copy))
+  }
+
+  function change(label: string, changes: Partial<Computer>): void {
+    edit(label, (draft) => {
+      Object.assign(draft, changes)
+    })
+  }
+
+  function changeDevice({ id, name }: Device, changes: Partial<Device>): void {
+    edit(`Set ${name}`, ({ devices }) => {
+      const device = devices.find((item) => item.id === id)
+      if (device) Object.assign(device, changes)
+    })
+  }
+
+  function setSpeed(
+    device: Device,
+    codec: Codec,
+    effort: Effort,
+    megapixelsPerSecond: number | null,
+  ): void {
+    const others = device.throughputs.filter(
+      (speed) => speed.codec !== codec || speed.effort !== effort,
+    )
+    changeDevice(device, {
+      throughputs:
+        megapixelsPerSecond === null ? others : [...others, { codec, effort, megapixelsPerSecond }],
+    })
+  }
+
+  function addDevice(): void {
+    const names = store.show.computer.devices.map(({ name }) => name)
+    const device = newDevice(nanoid(12), freeName('Device', names))
+    edit(`Add ${device.name}`, ({ devices }) => {
+      devices.push(device)
+    })
+  }
+
+  function removeDevice({ id, name }: Device): void {
+    edit(`Remove ${name}`, (computer) => {
+      computer.devices = computer.devices.filter((device) => device.id !== id)
+    })
+  }
+
+  return { take, change, changeDevice, setSpeed, addDevice, removeDevice }
+}

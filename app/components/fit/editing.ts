@@ -1,0 +1,125 @@
+import {
+  freeName,
+  newRecording,
+  type Pin,
+  pinnable,
+  type Recording,
+  type Rendition,
+  type Show,
+} from '@green-mantle/core/show'
+import { nanoid } from 'nanoid'
+import { useShowStore } from '~/stores/show'
+import type { FitRow } from './rows'
+
+const makeIdentifier = (): string => nanoid(12)
+
+/** Every rendition of a show, to be changed. */
+const renditionsOf = (show: Show): Rendition[] => [
+  ...show.destinations.flatMap(({ renditions }) => renditions),
+  ...show.recordings.map(({ rendition }) => rendition),
+]
+
+/** What can be done to the rows of Fit; every call is one edit of the show. */
+export function useFitEditing() {
+  const store = useShowStore()
+
+  function change(
+    row: FitRow,
+    label: string,
+    recipe: (rendition: Rendition) => void,
+    mergeKey?: string,
+  ): void {
+    store.edit(
+      `${label} ${row.name}`,
+      (draft) => {
+        const rendition = renditionsOf(draft).find(({ id }) => id === row.rendition.id)
+        if (rendition) recipe(rendition)
+      },
+      mergeKey === undefined ? {} : { mergeKey },
+    )
+  }
+
+  /** Sets a cell by hand; where the planner works by itself, the cell is pinned with it. */
+  function set(row: FitRow, changes: Partial<Rendition>, pin: Pin | null, mergeKey?: string): void {
+    change(
+      row,
+      'Set',
+      (rendition) => {
+        Object.assign(rendition, changes)
+        if (pin && store.show.fit.automatic && !rendition.pins.includes(pin))
+          rendition.pins.push(pin)
+      },
+      mergeKey,
+    )
+  }
+
+  function togglePin(row: FitRow, pin: Pin): void {
+    const isPinned = row.rendition.pins.includes(pin)
+    change(row, isPinned ? `Unpin the ${pin} for` : `Pin the ${pin} for`, (rendition) => {
+      rendition.pins = pinnable.filter((name) =>
+        name === pin ? !isPinned : rendition.pins.includes(name),
+      )
+    })
+  }
+
+  function unpinAll(): void {
+    store.edit('Unpin all', (draft) => {
+      for (const rendition of renditionsOf(draft)) rendition.pins = []
+    })
+  }
+
+  function setPlan(id: string, name: string, changes: Partial<Recording['plan']>): void {
+    store.edit(`Set ${name}`, (draft) => {
+      const owner = [...draft.destinations, ...draft.recordings].find((item) => item.id === id)
+      if (owner) Object.assign(owner.plan, changes)
+    })
+  }
+
+  function setRoutePinned(id: string, name: string, routePinned: boolean): void {
+    store.edit(routePinned ? `Pin the route to ${name}` : `Free the route to ${name}`, (draft) => {
+      const destination = draft.destinations.find((item) => item.id === id)
+      if (destination) destination.plan.routePinned = routePinned
+    })
+  }
+
+  function setFit(label: string, changes: Partial<Show['fit']>): void {
+    store.edit(label, (draft) => {
+      Object.assign(draft.fit, changes)
+    })
+  }
+
+  function changeRecording(recording: Recording, label: string, changes: Partial<Recording>): void {
+    store.edit(`${label} ${recording.name}`, (draft) => {
+      const changed = draft.recordings.find(({ id }) => id === recording.id)
+      if (changed) Object.assign(changed, changes)
+    })
+  }
+
+  function addRecording(canvas: Recording['canvas']): void {
+    const names = store.show.recordings.map(({ name }) => name)
+    const size = store.show.canvasPair[canvas]
+    const name = freeName('Recording', names)
+    store.edit(`Add ${name}`, (draft) => {
+      draft.recordings.push(newRecording(makeIdentifier, name, { canvas, size }))
+    })
+  }
+
+  function removeRecording({ id, name }: Recording): void {
+    store.edit(`Remove ${name}`, (draft) => {
+      draft.recordings = draft.recordings.filter((recording) => recording.id !== id)
+    })
+  }
+
+  return {
+    change,
+    set,
+    togglePin,
+    unpinAll,
+    setPlan,
+    setRoutePinned,
+    setFit,
+    changeRecording,
+    addRecording,
+    removeRecording,
+  }
+}

@@ -1,0 +1,148 @@
+import {
+  type FitResult,
+  type Gain,
+  isCarriedOut,
+  type Marginal,
+  planningKey,
+  type PlanParts,
+  waysToGain,
+  withPlan,
+} from '@green-mantle/core/plan'
+import type { Show } from '@green-mantle/core/show'
+import { proxy } from 'comlink'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { PlannerNews } from '~/workers/planner.worker'
+import { plannerWorker } from '~/workers/workers'
+import { useShowStore } from './show'
+
+/** The part of a show that the worker needs, as plain data. */
+const forWorker = (show: Show): Show =>
+  JSON.parse(JSON.stringify({ ...show, sources: [], scenes: [] })) as Show
+
+const planLabel = 'Plan'
+
+/** The planner at work on the open show: it starts by itself after every change that matters to it. */
+export const usePlannerStore = defineStore('planner', () => {
+  const store = useShowStore()
+  const result = shallowRef<FitResult>()
+  const isWorking = ref(false)
+  const conflicts = shallowRef<string[]>([])
+  const marginals = shallowRef<Marginal[]>([])
+  const gains = shallowRef<Gain[]>([])
+  const areGainsKnown = ref(false)
+  /** What the result is for; an answer to an older question is not taken. */
+  let asked = ''
+
+  const isAutomatic = computed(() => store.isOpen && store.show.fit.automatic)
+  /** Without a measured line, or anything to send or record, there is nothing to plan. */
+  const canPlan = computed(
+    () =>
+      store.isOpen &&
+      store.verdict.budget.upload.basis !== 'no samples' &&
+      (store.show.destinations.some(({ on }) => on) || store.show.recordings.some(({ on }) => on)),
+  )
+  const question = computed(() => (canPlan.value ? planningKey(store.show) : ''))
+  const isCarried = computed(
+    () => !result.value?.parts || isCarriedOut(store.show, result.value.parts),
+  )
+
+  watch(question, () => void ask(), { immediate: true })
+  watch(isAutomatic, () => takeUp())
+
+  async function ask(): Promise<void> {
+    asked = question.value
+    const own = asked
+    conflicts.value = []
+    areGainsKnown.value = false
+    if (own === '') {
+      result.value = undefined
+      marginals.value = []
+      gains.value = []
+      isWorking.value = false
+      await plannerWorker().stop()
+      return
+    }
+    isWorking.value = true
+    await plannerWorker().plan(
+      forWorker(store.show),
+      proxy((news: PlannerNews) => {
+        if (own === asked) hear(news)
+      }),
+    )
+  }
+
+  function hear(news: PlannerNews): void {
+    switch (news.about) {
+      case 'plan':
+        result.value = news.result
+        if (news.isLast) isWorking.value = false
+        takeUp()
+        break
+      case 'conflicts':
+        conflicts.value = news.words
+        break
+      case 'marginals':
+        marginals.value = news.marginals
+        break
+      case 'gains':
+        gains.value = news.gains
+        areGainsKnown.value = news.isLast
+        break
+    }
+  }
+
+  /** Puts what was found into the show, as part of the edit that asked for it. */
+  function takeUp(): void {
+    const parts = result.value?.parts
+    if (isAutomatic.value && parts && !isCarried.value)
+      store.followUp((show) => withPlan(show, parts))
+  }
+
+  /** Carries the plan out once, for a show whose cells are set by hand. */
+  function carryOut(): void {
+    const parts = result.value?.parts
+    if (parts) choose(planLabel, parts)
+  }
+
+  function choose(label: string, parts: PlanParts): void {
+    store.edit(label, (draft) => {
+      const planned = withPlan(draft as Show, parts)
+      draft.destinations = planned.destinations
+      draft.recordings = planned.recordings
+      // Else the planner would at once put its own in place of it.
+      if (label !== planLabel) draft.fit.automatic = false
+    })
+  }
+
+  /** Changes the show as a way to gain says; undo leads back. */
+  function tryWay(id: string): void {
+    const way = waysToGain(store.show).find((candidate) => candidate.id === id)
+    if (!way) return
+    store.edit(way.label, (draft) => {
+      Object.assign(draft, way.change(JSON.parse(JSON.stringify(draft)) as Show))
+    })
+  }
+
+  /** Gives up a search that takes long; what it has is kept. */
+  async function stop(): Promise<void> {
+    isWorking.value = false
+    await plannerWorker().stop()
+  }
+
+  return {
+    result,
+    isWorking,
+    isAutomatic,
+    isCarried,
+    canPlan,
+    conflicts,
+    marginals,
+    gains,
+    areGainsKnown,
+    carryOut,
+    choose,
+    tryWay,
+    stop,
+  }
+})

@@ -1,0 +1,72 @@
+import {
+  conflictsOf,
+  type FitResult,
+  fittingShow,
+  type Gain,
+  gainsOf,
+  type Marginal,
+  marginalsOf,
+  type PlannedShow,
+} from '@green-mantle/core/plan'
+import { expose } from 'comlink'
+
+/** What is told while a show is planned: each in turn, and again whenever it is known better. */
+export type PlannerNews =
+  | { about: 'plan'; result: FitResult; isLast: boolean }
+  | { about: 'conflicts'; words: string[] }
+  | { about: 'marginals'; marginals: Marginal[]; isLast: boolean }
+  | { about: 'gains'; gains: Gain[]; isLast: boolean }
+
+/** The number of the newest request; work for an older one is given up. */
+let newest = 0
+const longestWithoutLookMilliseconds = 12
+
+/** Lets messages in between slices of work; tells whether this request is still the newest. */
+function slicer(request: number): () => Promise<boolean> {
+  let since = performance.now()
+  return async () => {
+    if (performance.now() - since > longestWithoutLookMilliseconds) {
+      await new Promise((resolve) => setTimeout(resolve))
+      since = performance.now()
+    }
+    return request === newest
+  }
+}
+
+async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promise<void> {
+  newest += 1
+  const isNewest = slicer(newest)
+  const run = fittingShow(show)
+  let step = run.next()
+  tell({ about: 'plan', result: step.value, isLast: step.done === true })
+  while (!step.done) {
+    if (!(await isNewest())) return
+    step = run.next()
+    tell({ about: 'plan', result: step.value, isLast: step.done === true })
+  }
+  const present = step.value
+  if (!(await isNewest())) return
+  if (present.worth === null || present.worth.leftOutWeight > 0)
+    tell({ about: 'conflicts', words: conflictsOf(show).map(({ words }) => words) })
+  for (const marginals = marginalsOf(show, present); ;) {
+    if (!(await isNewest())) return
+    const { value, done } = marginals.next()
+    tell({ about: 'marginals', marginals: value, isLast: done === true })
+    if (done) break
+  }
+  for (const gains = gainsOf(show, present); ;) {
+    if (!(await isNewest())) return
+    const { value, done } = gains.next()
+    tell({ about: 'gains', gains: value, isLast: done === true })
+    if (done) break
+  }
+}
+
+/** Gives up what is being planned. */
+function stop(): void {
+  newest += 1
+}
+
+const worker = { plan, stop }
+export type PlannerWorker = typeof worker
+expose(worker)

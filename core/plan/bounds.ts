@@ -1,0 +1,225 @@
+import type { Columns } from './columns'
+import type { Resources } from './resources'
+
+/** One component as the search sees it: its columns that are still in play, and what each is worth. */
+export interface Part {
+  columns: Columns
+  /** Indices into the columns, sorted by mask. */
+  inPlay: Int32Array
+  /** Worth of every column, by its index. */
+  value: Float64Array
+}
+
+/** For prices on the resources: the best that each part of a component can do, and how. */
+export interface PartBound {
+  full: number
+  /** Best priced worth of any subset of the members, by mask. */
+  best: Float64Array
+  /** The column that comes first in it. */
+  first: Int32Array
+  /** Priced worth of each column in play, in the order of `inPlay`. */
+  priced: Float64Array
+}
+
+/** Worth of a column less the price of what it uses. */
+export function pricedWorth(
+  { columns, value }: Part,
+  column: number,
+  prices: Float64Array,
+  resources: Resources,
+): number {
+  let worth =
+    value[column]! -
+    prices[0]! * columns.wire[column]! -
+    prices[1]! * columns.disk[column]! -
+    prices[resources.leftOut]! * columns.leftOutWeight[column]! -
+    prices[resources.below]! * columns.below[column]!
+  const device = columns.device[column]!
+  if (device >= 0)
+    worth -=
+      prices[resources.load + device]! * columns.load[column]! +
+      prices[resources.sessions + device]!
+  for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
+    if (bits & 1) worth -= prices[resources.relays + relay]!
+  return worth
+}
+
+/** Adds what a column uses. */
+export function use(
+  used: Float64Array,
+  columns: Columns,
+  column: number,
+  resources: Resources,
+): void {
+  used[0]! += columns.wire[column]!
+  used[1]! += columns.disk[column]!
+  used[resources.leftOut]! += columns.leftOutWeight[column]!
+  used[resources.below]! += columns.below[column]!
+  const device = columns.device[column]!
+  if (device >= 0) {
+    used[resources.load + device]! += columns.load[column]!
+    used[resources.sessions + device]! += 1
+  }
+  for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
+    if (bits & 1) used[resources.relays + relay]! += 1
+}
+
+/** The best partition of every subset of a component's members into columns, at these prices. */
+export function partBound(part: Part, prices: Float64Array, resources: Resources): PartBound {
+  const { columns, inPlay } = part
+  const full = (1 << columns.members.length) - 1
+  const priced = new Float64Array(inPlay.length)
+  const masks: number[] = []
+  const worths: number[] = []
+  const chosen: number[] = []
+  for (let at = 0; at < inPlay.length; at += 1) {
+    const column = inPlay[at]!
+    const worth = pricedWorth(part, column, prices, resources)
+    priced[at] = worth
+    const mask = columns.mask[column]!
+    const last = masks.length - 1
+    if (last >= 0 && masks[last] === mask) {
+      if (worth > worths[last]!) {
+        worths[last] = worth
+        chosen[last] = column
+      }
+    } else {
+      masks.push(mask)
+      worths.push(worth)
+      chosen.push(column)
+    }
+  }
+  const byLowest: number[][] = columns.members.map(() => [])
+  masks.forEach((mask, index) => byLowest[31 - Math.clz32(mask & -mask)]!.push(index))
+  const best = new Float64Array(full + 1).fill(-Infinity)
+  const first = new Int32Array(full + 1).fill(-1)
+  best[0] = 0
+  for (let subset = 1; subset <= full; subset += 1) {
+    const candidates = byLowest[31 - Math.clz32(subset & -subset)]!
+    for (let at = 0; at < candidates.length; at += 1) {
+      const index = candidates[at]!
+      const mask = masks[index]!
+      if ((mask & ~subset) !== 0) continue
+      const worth = worths[index]! + best[subset ^ mask]!
+      if (worth > best[subset]!) {
+        best[subset] = worth
+        first[subset] = chosen[index]!
+      }
+    }
+  }
+  return { full, best, first, priced }
+}
+
+/** What the best partition of a whole component uses. */
+export function useOfBest(
+  { columns }: Part,
+  bound: PartBound,
+  resources: Resources,
+  used: Float64Array,
+): void {
+  for (let subset = bound.full; subset !== 0;) {
+    const column = bound.first[subset]!
+    if (column < 0) return
+    use(used, columns, column, resources)
+    subset ^= columns.mask[column]!
+  }
+}
+
+export interface Bound {
+  prices: Float64Array
+  /** No plan is worth more. */
+  most: number
+  parts: PartBound[]
+  used: Float64Array
+}
+
+/** An upper bound on the worth of every plan: the resources are sold at prices instead of limited. */
+export function boundAt(parts: readonly Part[], prices: Float64Array, resources: Resources): Bound {
+  let most = 0
+  for (let index = 0; index < prices.length; index += 1)
+    most += prices[index]! * resources.capacity[index]!
+  const used = new Float64Array(prices.length)
+  const bounds = parts.map((part) => {
+    const bound = partBound(part, prices, resources)
+    most += bound.best[bound.full]!
+    useOfBest(part, bound, resources, used)
+    return bound
+  })
+  return { prices, most, parts: bounds, used }
+}
+
+/**
+ * Looks for prices at which the bound is low, along the subgradient. A step is as long as would take
+ * the bound down to a level; the level comes nearer whenever it turns out to be out of reach. No
+ * level lies below `known`, the worth of a plan that there is.
+ */
+export function lowBound(
+  parts: readonly Part[],
+  resources: Resources,
+  start: Bound,
+  known: number | null,
+  rounds: number,
+): Bound {
+  const { capacity } = resources
+  let best = start
+  let at = start
+  const level = (): number => Math.max(best.most - reach, known ?? -Infinity)
+  let reach = known === null ? Math.max(1, Math.abs(best.most) * 0.03) : best.most - known
+  let walked = 0
+  for (let round = 0; round < rounds; round += 1) {
+    if (known !== null && best.most <= known) break
+    let length = 0
+    const slope = new Float64Array(capacity.length)
+    for (let index = 0; index < capacity.length; index += 1) {
+      const excess = (at.used[index]! - capacity[index]!) / Math.max(capacity[index]!, 1)
+      // A price of nothing cannot fall further.
+      slope[index] = excess < 0 && at.prices[index] === 0 ? 0 : excess
+      length += slope[index]! * slope[index]!
+    }
+    if (length < 1e-12) break
+    const step = (at.most - level()) / length
+    const prices = at.prices.map((price, index) =>
+      Math.max(0, price + (step * slope[index]!) / Math.max(capacity[index]!, 1)),
+    )
+    at = boundAt(parts, prices, resources)
+    if (at.most < best.most - 0.25 * reach) walked = 0
+    else walked += 1
+    if (at.most < best.most) best = at
+    if (walked >= 3) {
+      reach /= 2
+      walked = 0
+      at = best
+    }
+  }
+  return best
+}
+
+/** The bound at the best price for the upload alone, all else being free. */
+export function uploadBound(parts: readonly Part[], resources: Resources): Bound {
+  const at = (price: number): Bound => {
+    const prices = new Float64Array(resources.capacity.length)
+    prices[0] = price
+    return boundAt(parts, prices, resources)
+  }
+  let best = at(0)
+  if (best.used[0]! <= resources.capacity[0]!) return best
+  const keep = (bound: Bound): void => {
+    if (bound.most < best.most) best = bound
+  }
+  let high = Math.max(1, (best.most / Math.max(1, resources.capacity[0]!)) * 1e-3)
+  for (let tries = 0; tries < 40; tries += 1) {
+    const bound = at(high)
+    keep(bound)
+    if (bound.used[0]! <= resources.capacity[0]!) break
+    high *= 4
+  }
+  let low = high / 4
+  for (let tries = 0; tries < 9; tries += 1) {
+    const middle = Math.sqrt(low * high)
+    const bound = at(middle)
+    keep(bound)
+    if (bound.used[0]! > resources.capacity[0]!) low = middle
+    else high = middle
+  }
+  return best
+}

@@ -1,0 +1,86 @@
+import { fitShow } from './fitShow'
+import type { PlannedShow } from './showProblem'
+
+/** One thing that a person asked for and that a plan has to meet. */
+export interface DemandInWords {
+  id: string
+  words: string
+  without: (show: PlannedShow) => PlannedShow
+}
+
+/** What was asked for: every pin, and every destination and recording to be there at all. */
+export function demandsInWords(show: PlannedShow): DemandInWords[] {
+  const demands: DemandInWords[] = []
+  for (const destination of show.destinations.filter(
+    ({ on, connection }) => on && connection !== 'relay',
+  )) {
+    const { id, name } = destination
+    demands.push({
+      id: `keep ${id}`,
+      words: destination.plan.mustKeep ? `${name} has to be kept` : `${name} is sent`,
+      without: (before) => ({
+        ...before,
+        destinations: before.destinations.map((item) =>
+          item.id === id ? { ...item, on: false } : item,
+        ),
+      }),
+    })
+    for (const pin of new Set(destination.renditions.flatMap(({ pins }) => pins)))
+      demands.push({
+        id: `pin ${id} ${pin}`,
+        words: `the ${pin} for ${name} is pinned`,
+        without: (before) => ({
+          ...before,
+          destinations: before.destinations.map((item) =>
+            item.id === id
+              ? {
+                  ...item,
+                  renditions: item.renditions.map((rendition) => ({
+                    ...rendition,
+                    pins: rendition.pins.filter((other) => other !== pin),
+                  })),
+                }
+              : item,
+          ),
+        }),
+      })
+  }
+  for (const { id, name } of show.recordings.filter(({ on }) => on))
+    demands.push({
+      id: `keep ${id}`,
+      words: `${name} is recorded`,
+      without: (before) => ({
+        ...before,
+        recordings: before.recordings.map((item) =>
+          item.id === id ? { ...item, on: false } : item,
+        ),
+      }),
+    })
+  return demands
+}
+
+/** Whether a plan exists that leaves nothing out. */
+const keepsAll = (show: PlannedShow): boolean => fitShow(show).worth?.leftOutWeight === 0
+
+/**
+ * Where not everything that was asked for fits: a smallest set of demands that collide, so that
+ * letting go of any one of them would let the rest of the set be met. Empty where all fits. Found by
+ * letting go of one demand after the other for as long as it still does not fit.
+ */
+export function conflictsOf(show: PlannedShow): DemandInWords[] {
+  if (keepsAll(show)) return []
+  let current = show
+  const colliding: DemandInWords[] = []
+  // Pins are let go of last, so that where pins are to blame they are named.
+  const demands = demandsInWords(show)
+  const inOrder = [
+    ...demands.filter(({ id }) => id.startsWith('keep')),
+    ...demands.filter(({ id }) => id.startsWith('pin')),
+  ]
+  for (const demand of inOrder) {
+    const without = demand.without(current)
+    if (keepsAll(without)) colliding.push(demand)
+    else current = without
+  }
+  return colliding
+}

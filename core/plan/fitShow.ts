@@ -1,0 +1,46 @@
+import { isSameJson } from '../show'
+import type { Worth } from './problem'
+import { type PlannedShow, showProblem } from './showProblem'
+import { planFrom, planOf, type PlanParts } from './showPlan'
+import { type Progress, solving } from './solve'
+
+/** What the planner has found for a show. */
+export interface FitResult {
+  /** null where nothing fits, or nothing was found yet. */
+  parts: PlanParts | null
+  worth: Worth | null
+  uploadKbps: number
+  isProven: boolean
+  gapScoreUnits: number | null
+}
+
+/** Plans a show; yields every better plan, and between steps so that it can be stopped. */
+export function* fittingShow(show: PlannedShow): Generator<FitResult, FitResult> {
+  const made = showProblem(show)
+  const run = solving(made.problem)
+  const result = ({ solution, isProven, gapScoreUnits }: Progress): FitResult => ({
+    parts: solution && planFrom(show, made, solution),
+    worth: solution?.worth ?? null,
+    uploadKbps: solution?.uploadKbps ?? 0,
+    isProven,
+    gapScoreUnits,
+  })
+  for (;;) {
+    const step = run.next()
+    if (step.done) return result(step.value)
+    yield result(step.value)
+  }
+}
+
+/** Plans a show to the end. */
+export function fitShow(show: PlannedShow): FitResult {
+  const run = fittingShow(show)
+  for (;;) {
+    const step = run.next()
+    if (step.done) return step.value
+  }
+}
+
+/** Whether a show already is as a plan says. */
+export const isCarriedOut = (show: PlannedShow, parts: PlanParts): boolean =>
+  isSameJson(planOf(show), parts)

@@ -1,0 +1,22 @@
+import { listInWords, mbpsInWords, pointsInWords } from '../words'
+import type { Gain } from './gains'
+
+const signed = (amount: number, words: string): string => (amount > 0 ? `+${words}` : words)
+
+/** What a change brings, as in "+3.2 points, 1 encode less, frees 1.9 Mb/s"; points are priority × score. */
+export function gainInWords(gain: Gain): string {
+  const parts: string[] = []
+  if (gain.keptWeight > 0) parts.push('room for more of what is left out')
+  if (gain.keptWeight < 0) parts.push('leaves out more')
+  if (gain.aboveFloor > 0) parts.push(`${gain.aboveFloor} more above the floor`)
+  if (gain.aboveFloor < 0) parts.push(`${-gain.aboveFloor} more below the floor`)
+  if (Math.abs(gain.points) >= 0.05) parts.push(signed(gain.points, pointsInWords(gain.points)))
+  if (gain.encodesFewer !== 0) {
+    const count = Math.abs(gain.encodesFewer)
+    parts.push(
+      `${count} ${count === 1 ? 'encode' : 'encodes'} ${gain.encodesFewer > 0 ? 'less' : 'more'}`,
+    )
+  }
+  if (gain.freedKbps >= 50) parts.push(`frees ${mbpsInWords(gain.freedKbps)}`)
+  return parts.length === 0 ? 'changes nothing' : listInWords(parts)
+}

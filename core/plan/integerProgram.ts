@@ -1,0 +1,192 @@
+import type { Problem, Worth } from './problem'
+
+/** Solves a linear program in the LP format of the general solvers; null where it has no solution. */
+export type SolveProgram = (text: string) => { objective: number } | null
+
+/**
+ * The same problem written down once more as an integer program, independently of how the planner
+ * solves it: a variable for every choice of every demand, every encode and every send to a relay.
+ * The aims are met one after the other, each held while the next is improved.
+ */
+export function worthByIntegerProgram(problem: Problem, solve: SolveProgram): Worth | null {
+  const { constraints, binaries, aims } = programOf(problem)
+  const held: string[] = []
+  const values: number[] = []
+  for (const terms of aims) {
+    const objective = terms.length > 0 ? terms : [[0, binaries[0] ?? 'none'] as Term]
+    const solved = solve(
+      [
+        'Minimize',
+        ` obj: ${sum(objective)}`,
+        'Subject To',
+        ...[...constraints, ...held].map((line, index) => ` c${index}: ${line}`),
+        'Binary',
+        ...binaries.map((name) => ` ${name}`),
+        'End',
+      ].join('\n'),
+    )
+    if (!solved) return null
+    const value = Math.round(solved.objective)
+    values.push(value)
+    if (terms.length > 0) held.push(`${sum(terms)} <= ${value + 0.4}`)
+  }
+  const [leftOutWeight, belowFloor, lostUnits, encodes, kbps] = values as [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ]
+  return { leftOutWeight, belowFloor, scoreUnits: Math.abs(lostUnits), encodes, kbps }
+}
+
+type Term = [number, string]
+
+const sum = (terms: readonly Term[]): string =>
+  terms.map(([factor, name]) => `${factor < 0 ? '-' : '+'} ${Math.abs(factor)} ${name}`).join(' ')
+
+interface Program {
+  constraints: string[]
+  binaries: string[]
+  /** Left out, below the floor, score (negative), encodes, kb/s: each to be made small. */
+  aims: [Term[], Term[], Term[], Term[], Term[]]
+}
+
+function programOf(problem: Problem): Program {
+  const constraints: string[] = []
+  const binaries: string[] = []
+  const aims: Program['aims'] = [[], [], [], [], []]
+  const upload: Term[] = []
+  const disk: Term[] = []
+  const loads = problem.devices.map((): Term[] => [])
+  const sessions = problem.devices.map((): Term[] => [])
+  const encodes = new Map<string, string>()
+  const relaySends = problem.relays.map(() => new Map<string, string>())
+  const fed = problem.relays.map((): Term[] => [])
+  const variable = (name: string): string => {
+    binaries.push(name)
+    return name
+  }
+
+  const encodeFor = (key: string, shape: number, bitrate: number, device: number): string => {
+    const id = `${key} ${shape} ${bitrate} ${device}`
+    const known = encodes.get(id)
+    if (known) return known
+    const name = variable(`y${encodes.size}`)
+    encodes.set(id, name)
+    const { load } = problem.places[shape]!.find((place) => place.device === device)!
+    loads[device]!.push([load, name])
+    sessions[device]!.push([1, name])
+    aims[3].push([1, name])
+    return name
+  }
+  const pictureSounds = new Map<string, Set<string>>()
+  const noteSound = (picture: string, sound: string): unknown =>
+    pictureSounds.set(picture, (pictureSounds.get(picture) ?? new Set()).add(sound))
+  for (const { picture, sound, shares } of problem.demands)
+    if (sound !== null && shares) noteSound(picture, sound)
+  for (const { picture, sound } of problem.relays) noteSound(picture, sound)
+
+  const relaySend = (
+    relay: number,
+    shape: number,
+    bitrate: number,
+    device: number,
+  ): string | null => {
+    const { wires, picture, sound } = problem.relays[relay]!
+    const accepted = wires.get(shape)
+    const wire = accepted?.wireKbps[bitrate - accepted.first] ?? -1
+    if (wire < 0 || (accepted && bitrate < accepted.first)) return null
+    const id = `${shape} ${bitrate} ${device}`
+    const known = relaySends[relay]!.get(id)
+    if (known) return known
+    const name = variable(`z${relay}_${relaySends[relay]!.size}`)
+    relaySends[relay]!.set(id, name)
+    constraints.push(`${name} - ${encodeFor(`${picture} ${sound}`, shape, bitrate, device)} <= 0`)
+    upload.push([wire, name])
+    aims[4].push([wire, name])
+    return name
+  }
+
+  const leftOut = new Map<string, string>()
+  problem.demands.forEach((demand, index) => {
+    const taken: Term[] = []
+    let count = 0
+    for (const { shape, first, scores, wireKbps, diskMegabytes } of demand.choices) {
+      const devices = problem.places[shape]!.map(({ device }) => device).filter(
+        (device) => demand.devices === null || demand.devices.includes(device),
+      )
+      scores.forEach((units, at) => {
+        if (units < 0) return
+        const bitrate = first + at
+        for (const device of devices) {
+          const ways: { served: string; wire: number; relay: number | null }[] = []
+          if (demand.direct) {
+            const keys = !demand.shares
+              ? [`own ${index}`]
+              : demand.sound !== null
+                ? [`${demand.picture} ${demand.sound}`]
+                : [
+                    `${demand.picture} recordings`,
+                    ...[...(pictureSounds.get(demand.picture) ?? [])].map(
+                      (sound) => `${demand.picture} ${sound}`,
+                    ),
+                  ]
+            for (const key of keys)
+              ways.push({
+                served: encodeFor(key, shape, bitrate, device),
+                wire: wireKbps[at]!,
+                relay: null,
+              })
+          }
+          for (const relay of demand.relays) {
+            const served = relaySend(relay, shape, bitrate, device)
+            if (served) ways.push({ served, wire: 0, relay })
+          }
+          for (const { served, wire, relay } of ways) {
+            const name = variable(`x${index}_${(count += 1)}`)
+            constraints.push(`${name} - ${served} <= 0`)
+            taken.push([1, name])
+            if (units > 0) aims[2].push([-units, name])
+            if (units < demand.floorUnits) aims[1].push([1, name])
+            if (wire > 0) {
+              upload.push([wire, name])
+              aims[4].push([wire, name])
+            }
+            if (relay !== null) fed[relay]!.push([1, name])
+            if (diskMegabytes) {
+              disk.push([diskMegabytes[at]!, name])
+              aims[4].push([problem.bitratesKbps[bitrate]!, name])
+            }
+          }
+        }
+      })
+    }
+    let gone = leftOut.get(demand.owner)
+    if (!gone) {
+      gone = variable(`d${leftOut.size}`)
+      leftOut.set(demand.owner, gone)
+      aims[0].push([demand.priority, gone])
+      if (demand.mustKeep) constraints.push(`${gone} = 0`)
+    }
+    constraints.push(`${sum([...taken, [1, gone]])} = 1`)
+  })
+
+  const limit = (terms: readonly Term[], most: number): void => {
+    if (terms.length > 0) constraints.push(`${sum(terms)} <= ${most}`)
+  }
+  limit(upload, problem.uploadKbps)
+  limit(disk, problem.diskMegabytes)
+  problem.devices.forEach(({ mostLoad, sessions: most }, device) => {
+    limit(loads[device]!, mostLoad)
+    if (most !== null) limit(sessions[device]!, most)
+  })
+  problem.relays.forEach(({ mostFed }, relay) => {
+    limit(fed[relay]!, mostFed)
+    limit(
+      [...relaySends[relay]!.values()].map((name): Term => [1, name]),
+      1,
+    )
+  })
+  return { constraints, binaries, aims }
+}

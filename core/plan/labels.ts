@@ -1,0 +1,335 @@
+import { type Bound, type Part } from './bounds'
+import type { Columns } from './columns'
+import type { Resources } from './resources'
+
+/**
+ * What plans use of everything but the upload: the same for many plans, so that it is kept once and
+ * plans are compared by upload and worth alone.
+ */
+interface State {
+  used: Float64Array
+  /** Where each kind of column leads from here; null where that is too much. */
+  after: Map<number, State | null>
+}
+
+/** A plan for some of the demands. */
+interface Label {
+  value: number
+  /** Worth less the price of what is used; with the bound of the rest it limits what can come of it. */
+  priced: number
+  wire: number
+  part: number
+  column: number
+  before: Label | null
+}
+
+export interface Found {
+  value: number
+  /** The columns chosen, as [part, column]. */
+  chosen: [number, number][]
+}
+
+export interface LabelSearch {
+  found: Found | null
+  /** Whether nothing was cut for want of room, so that `found` is the best there is above `floor`. */
+  isExhaustive: boolean
+  labels: number
+}
+
+export interface LabelLimits {
+  /** Labels kept for one set of demands. */
+  each: number
+  /** Labels made in all. */
+  inAll: number
+  /** Columns tried for one group of demands on one device, the best priced first, and of each kind. */
+  columns: number
+  ofKind: number
+}
+
+/** Columns of one group that use the same of everything but the upload. */
+interface Kind {
+  id: number
+  /** Places in `inPlay`, the best priced first. */
+  order: number[]
+}
+
+interface MaskGroup {
+  mask: number
+  kinds: Kind[]
+}
+
+/**
+ * Builds plans component by component and group by group. Of two plans for the same demands the one
+ * that is worth no more and uses no less is given up, and so is every plan that the bound shows to
+ * stay below `floor`. Within narrow limits it is a quick search for a good plan; where the limits
+ * are not reached, what it finds is the best.
+ */
+export function searchLabels(
+  parts: readonly Part[],
+  bound: Bound,
+  resources: Resources,
+  floor: number,
+  limits: LabelLimits,
+): LabelSearch {
+  const { capacity } = resources
+  const mostWire = capacity[0]!
+  const rest = new Float64Array(parts.length + 1)
+  capacity.forEach((amount, index) => {
+    rest[parts.length]! += bound.prices[index]! * amount
+  })
+  for (let part = parts.length - 1; part >= 0; part -= 1)
+    rest[part] = rest[part + 1]! + bound.parts[part]!.best[bound.parts[part]!.full]!
+  const states = stateSpace(parts, resources)
+  const origin: Label = { value: 0, priced: 0, wire: 0, part: -1, column: -1, before: null }
+  let isExhaustive = true
+  let labels = 0
+  let current = new Map<State, Label[]>([[states.origin, [origin]]])
+  for (let index = 0; index < parts.length; index += 1) {
+    const part = parts[index]!
+    const { columns, inPlay, value } = part
+    const { full, best, priced } = bound.parts[index]!
+    const sorted = columnsByLowest(part, priced, states.kindOf, limits)
+    if (sorted.isCut) isExhaustive = false
+    const buckets = new Map<number, Map<State, Label[]>>([[full, current]])
+    const after = rest[index + 1]!
+    for (let subset = full; subset > 0; subset -= 1) {
+      const bucket = buckets.get(subset)
+      if (!bucket) continue
+      buckets.delete(subset)
+      if (!trim(bucket, limits.each)) isExhaustive = false
+      const lowest = 31 - Math.clz32(subset & -subset)
+      for (const group of sorted.groups[lowest]!) {
+        if ((group.mask & ~subset) !== 0) continue
+        const left = subset ^ group.mask
+        const restOfPart = best[left]! + after
+        if (restOfPart === -Infinity) continue
+        let target = buckets.get(left)
+        if (!target) {
+          target = new Map()
+          buckets.set(left, target)
+        }
+        for (const [state, front] of bucket) {
+          for (const kind of group.kinds) {
+            const bestPriced = priced[kind.order[0]!]!
+            const next = states.follow(state, kind.id)
+            if (!next) continue
+            let list = target.get(next)
+            for (const label of front) {
+              const needed = floor - label.priced - restOfPart
+              if (bestPriced < needed) continue
+              for (const at of kind.order) {
+                if (priced[at]! < needed) break
+                const column = inPlay[at]!
+                const wire = label.wire + columns.wire[column]!
+                if (wire > mostWire) continue
+                if (!list) {
+                  list = []
+                  target.set(next, list)
+                }
+                list.push({
+                  value: label.value + value[column]!,
+                  priced: label.priced + priced[at]!,
+                  wire,
+                  part: index,
+                  column,
+                  before: label,
+                })
+                labels += 1
+              }
+            }
+          }
+        }
+        if (labels > limits.inAll) return { found: null, isExhaustive: false, labels }
+      }
+    }
+    current = buckets.get(0) ?? new Map<State, Label[]>()
+    if (current.size === 0) return { found: null, isExhaustive, labels }
+  }
+  let winner: Label | null = null
+  for (const front of current.values())
+    for (const label of front) if (!winner || label.value > winner.value) winner = label
+  return { found: winner && traced(winner), isExhaustive, labels }
+}
+
+/** Keeps, per state, the labels that no other with as little upload equals in worth; at most `most` in all. Tells whether all of those were kept. */
+function trim(bucket: Map<State, Label[]>, most: number): boolean {
+  let count = 0
+  for (const [state, labels] of bucket) {
+    const front = undominated(labels)
+    bucket.set(state, front)
+    count += front.length
+  }
+  if (count <= most) return true
+  const all = [...bucket].flatMap(([state, labels]) => labels.map((label) => ({ state, label })))
+  all.sort((a, b) => b.label.priced - a.label.priced)
+  bucket.clear()
+  for (const { state, label } of all.slice(0, most)) {
+    const front = bucket.get(state)
+    if (front) front.push(label)
+    else bucket.set(state, [label])
+  }
+  return false
+}
+
+function undominated(labels: Label[]): Label[] {
+  if (labels.length < 2) return labels
+  labels.sort((a, b) => a.wire - b.wire || b.value - a.value)
+  let highest = -Infinity
+  return labels.filter(({ value }) => {
+    if (value <= highest) return false
+    highest = value
+    return true
+  })
+}
+
+function columnsByLowest(
+  { columns, inPlay }: Part,
+  priced: Float64Array,
+  kindOf: (columns: Columns, column: number) => number,
+  limits: LabelLimits,
+): { groups: MaskGroup[][]; isCut: boolean } {
+  const groups: MaskGroup[][] = columns.members.map(() => [])
+  let isCut = false
+  for (let from = 0; from < inPlay.length;) {
+    const mask = columns.mask[inPlay[from]!]!
+    let to = from + 1
+    while (to < inPlay.length && columns.mask[inPlay[to]!] === mask) to += 1
+    const order = Array.from({ length: to - from }, (_, index) => from + index)
+    order.sort((a, b) => priced[b]! - priced[a]!)
+    const kinds = new Map<number, Kind>()
+    const onDevice = new Map<number, number>()
+    for (const at of order) {
+      const column = inPlay[at]!
+      // So many for each device, and few of each kind, so that a short list is a varied one.
+      const device = columns.device[column]!
+      const count = onDevice.get(device) ?? 0
+      if (count >= limits.columns) {
+        isCut = true
+        continue
+      }
+      const id = kindOf(columns, column)
+      const kind = kinds.get(id)
+      if (kind && kind.order.length >= limits.ofKind) {
+        isCut = true
+        continue
+      }
+      onDevice.set(device, count + 1)
+      if (kind) kind.order.push(at)
+      else kinds.set(id, { id, order: [at] })
+    }
+    groups[31 - Math.clz32(mask & -mask)]!.push({ mask, kinds: [...kinds.values()] })
+    from = to
+  }
+  return { groups, isCut }
+}
+
+/** The states that plans can be in. Resources that cannot run short are left out, so that fewer differ. */
+function stateSpace(
+  parts: readonly Part[],
+  resources: Resources,
+): {
+  origin: State
+  kindOf: (columns: Columns, column: number) => number
+  follow: (state: State, kind: number) => State | null
+} {
+  const { capacity } = resources
+  const scarce = scarceResources(parts, resources)
+  const kinds: Float64Array[] = []
+  const kindIds = new Map<string, number>()
+  const known = new Map<string, State>()
+  const stateFor = (used: Float64Array): State => {
+    const key = used.join(' ')
+    const state = known.get(key)
+    if (state) return state
+    const fresh: State = { used, after: new Map() }
+    known.set(key, fresh)
+    return fresh
+  }
+  return {
+    origin: stateFor(new Float64Array(capacity.length)),
+    kindOf(columns, column) {
+      const device = columns.device[column]!
+      const [disk, relays] = [columns.disk[column]!, columns.relays[column]!]
+      const [leftOut, below] = [columns.leftOutWeight[column]!, columns.below[column]!]
+      const load = device >= 0 ? columns.load[column]! : 0
+      const key = `${device} ${load} ${scarce[1] ? disk : 0} ${relays} ${leftOut} ${below}`
+      const id = kindIds.get(key)
+      if (id !== undefined) return id
+      const use = new Float64Array(capacity.length)
+      use[1] = disk
+      use[resources.leftOut] = leftOut
+      use[resources.below] = below
+      if (device >= 0) {
+        use[resources.load + device] = load
+        use[resources.sessions + device] = 1
+      }
+      for (let bits = relays, relay = 0; bits > 0; bits >>= 1, relay += 1)
+        use[resources.relays + relay] = bits & 1
+      for (let index = 0; index < use.length; index += 1) if (!scarce[index]) use[index] = 0
+      kindIds.set(key, kinds.push(use) - 1)
+      return kinds.length - 1
+    },
+    follow(state, kind) {
+      const next = state.after.get(kind)
+      if (next !== undefined) return next
+      const used = state.used.slice()
+      const use = kinds[kind]!
+      let fits = true
+      for (let index = 1; index < used.length; index += 1) {
+        // Rounded, so that the same loads in another order are the same state.
+        used[index] = Math.round((used[index]! + use[index]!) * 1e9) / 1e9
+        if (used[index]! > capacity[index]!) fits = false
+      }
+      const reached = fits ? stateFor(used) : null
+      state.after.set(kind, reached)
+      return reached
+    },
+  }
+}
+
+/** Which resources could run short at all, taking for each member the most that a column in play uses. */
+function scarceResources(parts: readonly Part[], resources: Resources): boolean[] {
+  const { capacity } = resources
+  const most = new Float64Array(capacity.length)
+  for (const { columns, inPlay } of parts) {
+    const each = columns.members.map(() => new Float64Array(capacity.length))
+    for (const column of inPlay) {
+      const first = each[31 - Math.clz32(columns.mask[column]! & -columns.mask[column]!)]!
+      const raise = (index: number, amount: number): void => {
+        if (amount > first[index]!) first[index] = amount
+      }
+      raise(1, columns.disk[column]!)
+      raise(resources.leftOut, columns.leftOutWeight[column]!)
+      raise(resources.below, columns.below[column]!)
+      const device = columns.device[column]!
+      if (device >= 0) {
+        raise(resources.load + device, columns.load[column]!)
+        raise(resources.sessions + device, 1)
+      }
+      for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
+        if (bits & 1) raise(resources.relays + relay, 1)
+    }
+    for (const uses of each) uses.forEach((amount, index) => (most[index]! += amount))
+  }
+  // A device that runs at most so many encodes is loaded by no more than the largest of them.
+  const devices = resources.sessions - resources.load
+  for (let device = 0; device < devices; device += 1) {
+    const sessions = capacity[resources.sessions + device]!
+    const largest = parts.reduce((so, { columns, inPlay }) => {
+      let load = so
+      for (const column of inPlay)
+        if (columns.device[column] === device) load = Math.max(load, columns.load[column]!)
+      return load
+    }, 0)
+    const load = resources.load + device
+    most[load] = Math.min(most[load]!, sessions * largest)
+  }
+  return Array.from(most, (amount, index) => amount > capacity[index]!)
+}
+
+function traced(label: Label): Found {
+  const chosen: [number, number][] = []
+  for (let at: Label | null = label; at && at.part >= 0; at = at.before)
+    chosen.push([at.part, at.column])
+  return { value: label.value, chosen: chosen.reverse() }
+}

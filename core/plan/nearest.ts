@@ -1,0 +1,34 @@
+import { bitrateStepKbps } from '../fit'
+import { type FitResult, fitShow } from './fitShow'
+import { withUpload } from './room'
+import type { PlannedShow } from './showProblem'
+
+/** The plan that nearly fits: what has to be kept is kept, and the line is missed by as little as can be. */
+export interface NearestPlan {
+  missKbps: number
+  result: FitResult
+}
+
+const mostMissKbps = 400_000
+
+/**
+ * For a show whose must-keeps do not fit: how much more upload, in steps, they would need. null where
+ * no upload would do, since it is the computer or a rule that stands in the way.
+ */
+export function nearestPlan(show: PlannedShow): NearestPlan | null {
+  const tryWith = (missKbps: number): FitResult => fitShow(withUpload(show, missKbps))
+  let enough = 1000
+  while (!tryWith(enough).parts) {
+    enough *= 4
+    if (enough > mostMissKbps) return null
+  }
+  let low = enough === 1000 ? 0 : enough / 4 / bitrateStepKbps
+  let high = enough / bitrateStepKbps
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2)
+    if (tryWith(middle * bitrateStepKbps).parts) high = middle
+    else low = middle
+  }
+  const missKbps = high * bitrateStepKbps
+  return { missKbps, result: tryWith(missKbps) }
+}

@@ -1,0 +1,55 @@
+import { lineOf, type Pin, type Rendition } from '../show'
+import { usableUpload } from '../network'
+import type { PlannedShow } from './showProblem'
+
+/** What of a rendition is asked for, as against what the planner filled in. */
+function asked(rendition: Rendition, step: number, knowsDevices: boolean): unknown {
+  const { width, height, framesPerSecond, codec, effort, videoBitrateKbps, encoder, ...rest } =
+    rendition
+  const { deviceId, ...settings } = encoder
+  const isPinned = (pin: Pin): boolean => rendition.pins.includes(pin)
+  return {
+    ...rest,
+    settings,
+    size: isPinned('size') || step > 0 ? [width, height] : null,
+    framesPerSecond: isPinned('frame rate') || step > 0 ? framesPerSecond : null,
+    codec: isPinned('codec') || step > 0 || !knowsDevices ? codec : null,
+    effort: isPinned('effort') || !knowsDevices ? effort : null,
+    videoBitrateKbps: isPinned('video bitrate') ? videoBitrateKbps : null,
+    deviceId: isPinned('device') ? deviceId : null,
+  }
+}
+
+/**
+ * Everything about a show that a plan depends on, as a text to compare: two shows with the same text
+ * have the same best plan. What the planner itself fills in is not part of it.
+ */
+export function planningKey(show: PlannedShow): string {
+  const knowsDevices = show.computer.devices.length > 0
+  return JSON.stringify([
+    usableUpload(lineOf(show)).usableKbps,
+    show.pictureKind,
+    show.canvasPair,
+    show.durationMinutes,
+    show.fit.floorScore,
+    show.computer,
+    show.destinations.map(({ plan, relayId, renditions, ...destination }) => {
+      const { id, on, canvas, connection, protocol, backupAddress, path, viewers, rules } =
+        destination
+      const isHandOff = connection === 'hand-off'
+      return [
+        [id, on, canvas, connection, protocol, backupAddress !== null, path, viewers, rules],
+        [plan.priority, plan.mustKeep, plan.routePinned ? relayId : 'open'],
+        isHandOff
+          ? renditions
+          : renditions.map((rendition, step) => asked(rendition, step, knowsDevices)),
+      ]
+    }),
+    show.recordings.map(({ plan, rendition, ...recording }) => [
+      recording,
+      plan.priority,
+      plan.mustKeep,
+      asked(rendition, 0, knowsDevices),
+    ]),
+  ])
+}

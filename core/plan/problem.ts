@@ -1,0 +1,142 @@
+import type { CanvasName, Codec, Effort, Rendition } from '../show'
+
+/** Scores are kept as whole hundredths of a point, so that sums and comparisons are exact. */
+export const scoreUnitsPerPoint = 100
+
+/** All of an encode but its bitrate and its device. */
+export interface Shape {
+  canvas: CanvasName
+  width: number
+  height: number
+  framesPerSecond: Rendition['framesPerSecond']
+  codec: Codec
+  effort: Effort
+}
+
+/** A device that can make a shape, and the share of the device that it takes, 1 = all of it. */
+export interface Place {
+  device: number
+  load: number
+}
+
+/**
+ * What one demand gets out of one shape, over the bitrates of the problem from `first` on. Where a
+ * bitrate is not accepted the score is -1.
+ */
+export interface Choice {
+  shape: number
+  first: number
+  /** Priority × score in hundredths of a point, shared among the steps of a ladder. */
+  scores: Int32Array
+  /** What a direct send takes, in whole kb/s, rounded up; all zero for a recording. */
+  wireKbps: Int32Array
+  /** What a recording takes of the disk, in whole megabytes, rounded up; null for a send. */
+  diskMegabytes: Int32Array | null
+}
+
+/** One rendition that is wanted: of a destination, a step of its ladder, or a recording. */
+export interface Demand {
+  /** Its own among the demands. */
+  id: string
+  /** Demands of one owner are left out together: the steps of a ladder. */
+  owner: string
+  priority: number
+  mustKeep: boolean
+  /** What of the picture is not chosen; an encode is shared only where it is the same. */
+  picture: string
+  /** What of the sound is not chosen, likewise; null for a recording, whose sound is its own. */
+  sound: string | null
+  /** Below this many score units it counts as below the floor. */
+  floorUnits: number
+  choices: readonly Choice[]
+  /** The devices it may be encoded on; null for any that can. */
+  devices: readonly number[] | null
+  /** Whether it may be sent straight to its destination, or kept on the disk. */
+  direct: boolean
+  /** The relays it may be reached through. */
+  relays: readonly number[]
+  /** Whether its encode can serve others too; a hand-off's program encodes for itself. */
+  shares: boolean
+}
+
+/** A service that takes one send and passes it on. */
+export interface Relay {
+  id: string
+  picture: string
+  sound: string
+  /** How many it feeds at most. */
+  mostFed: number
+  /** For each shape that it accepts: what a send to it takes, over the bitrates; -1 where it does not accept. */
+  wires: ReadonlyMap<number, { first: number; wireKbps: Int32Array }>
+}
+
+export interface DeviceLimit {
+  id: string
+  /** The share that may be planned, 1 = all of it. */
+  mostLoad: number
+  /** null where it sets no limit. */
+  sessions: number | null
+}
+
+/** A fitting problem as plain numbers. */
+export interface Problem {
+  /** Whole kb/s that all sends together may take. */
+  uploadKbps: number
+  /** Whole megabytes that all recordings together may take. */
+  diskMegabytes: number
+  /** Every bitrate that may be chosen, ascending. */
+  bitratesKbps: readonly number[]
+  shapes: readonly Shape[]
+  /** For each shape the devices that can make it. */
+  places: readonly (readonly Place[])[]
+  devices: readonly DeviceLimit[]
+  demands: readonly Demand[]
+  relays: readonly Relay[]
+}
+
+/** What one demand gets in a plan. */
+export interface Assignment {
+  demand: number
+  /** null where it is left out. */
+  encode: number | null
+  /** null where it is sent to directly. */
+  relay: number | null
+}
+
+export interface PlannedEncode {
+  shape: number
+  device: number
+  load: number
+  bitrateKbps: number
+}
+
+/** The worth of a plan, the weightiest first; all whole numbers. */
+export interface Worth {
+  /** Σ priority of the destinations and recordings left out. */
+  leftOutWeight: number
+  belowFloor: number
+  /** Σ priority × score, in hundredths of a point. */
+  scoreUnits: number
+  encodes: number
+  /** kb/s on the wire, and of recordings. */
+  kbps: number
+}
+
+export interface Solution {
+  assignments: Assignment[]
+  encodes: PlannedEncode[]
+  worth: Worth
+  uploadKbps: number
+  diskMegabytes: number
+}
+
+/** Whether one plan is better than, worse than or as good as another: above, below or 0. */
+export function compareWorth(a: Worth, b: Worth): number {
+  return (
+    b.leftOutWeight - a.leftOutWeight ||
+    b.belowFloor - a.belowFloor ||
+    a.scoreUnits - b.scoreUnits ||
+    b.encodes - a.encodes ||
+    b.kbps - a.kbps
+  )
+}

@@ -1,0 +1,159 @@
+import { budgetOf, deviceUses, diskUseGigabytes } from '../fit'
+import { lineOf, type Show } from '../show'
+import { gigabytesInWords, mbpsNumber, shareInWords } from '../words'
+import { type FitResult, fitShow } from './fitShow'
+import { scoreUnitsPerPoint } from './problem'
+import type { PlannedShow } from './showProblem'
+
+/** One resource of a plan: how much of it is used. */
+export interface Room {
+  id: string
+  name: string
+  /** Used ÷ there is; above 1 it is too much. */
+  share: number
+  words: string
+}
+
+/** How full everything is that a plan uses. */
+export function roomOf(show: PlannedShow & Show): Room[] {
+  const { upload, totalKbps } = budgetOf(show)
+  const rooms: Room[] = [
+    {
+      id: 'upload',
+      name: 'Upload',
+      share: upload.usableKbps > 0 ? totalKbps / upload.usableKbps : totalKbps > 0 ? 2 : 0,
+      words: `${mbpsNumber(totalKbps)} of ${mbpsNumber(upload.usableKbps)} Mb/s`,
+    },
+  ]
+  for (const { device, encodes, load, mostLoad } of deviceUses(show)) {
+    rooms.push({
+      id: `load ${device.id}`,
+      name: device.name,
+      share: load / mostLoad,
+      words: `${shareInWords(load)} of ${shareInWords(mostLoad)}`,
+    })
+    if (device.sessions !== null)
+      rooms.push({
+        id: `sessions ${device.id}`,
+        name: `${device.name}, encodes`,
+        share: encodes.length / device.sessions,
+        words: `${encodes.length} of ${device.sessions}`,
+      })
+  }
+  const free = show.computer.freeDiskGigabytes
+  if (free !== null && show.recordings.some(({ on }) => on)) {
+    const needed = diskUseGigabytes(show)
+    rooms.push({
+      id: 'disk',
+      name: 'Disk',
+      share: free > 0 ? needed / free : 2,
+      words: `${gigabytesInWords(needed)} of ${gigabytesInWords(free)}`,
+    })
+  }
+  return rooms
+}
+
+/** What one more unit of a resource would buy, found by planning again. */
+export interface Marginal {
+  id: string
+  /** As in "One more Mb/s". */
+  unit: string
+  points: number
+  keptWeight: number
+}
+
+interface Step {
+  id: string
+  unit: string
+  change: (show: PlannedShow) => PlannedShow
+}
+
+function stepsOf(show: PlannedShow): Step[] {
+  const changeDevice =
+    (
+      id: string,
+      change: (device: Show['computer']['devices'][number]) => Show['computer']['devices'][number],
+    ) =>
+    (before: PlannedShow): PlannedShow => ({
+      ...before,
+      computer: {
+        ...before.computer,
+        devices: before.computer.devices.map((item) => (item.id === id ? change(item) : item)),
+      },
+    })
+  const devices = show.computer.devices.flatMap((device): Step[] => [
+    {
+      id: `load ${device.id}`,
+      unit: `Ten more percent of ${device.name}`,
+      change: changeDevice(device.id, (item) => ({
+        ...item,
+        plannedSharePercent: item.plannedSharePercent + 10,
+      })),
+    },
+    ...(device.sessions === null
+      ? []
+      : [
+          {
+            id: `sessions ${device.id}`,
+            unit: `One more encode on ${device.name}`,
+            change: changeDevice(device.id, (item) => ({
+              ...item,
+              sessions: (item.sessions ?? 0) + 1,
+            })),
+          },
+        ]),
+  ])
+  const disk: Step[] =
+    show.computer.freeDiskGigabytes === null || show.recordings.length === 0
+      ? []
+      : [
+          {
+            id: 'disk',
+            unit: 'Ten more GB of disk',
+            change: (before) => ({
+              ...before,
+              computer: {
+                ...before.computer,
+                freeDiskGigabytes: (before.computer.freeDiskGigabytes ?? 0) + 10,
+              },
+            }),
+          },
+        ]
+  return [
+    { id: 'upload', unit: 'One more Mb/s of upload', change: (before) => withUpload(before, 1000) },
+    ...devices,
+    ...disk,
+  ]
+}
+
+/** A show whose line gives so many kb/s more to be spent. */
+export function withUpload(show: PlannedShow, kbps: number): PlannedShow {
+  const line = lineOf(show)
+  const traffic = { id: 'more-upload', name: 'more', bitrateKbps: -kbps, on: true }
+  return {
+    ...show,
+    lines: show.lines.map((item) =>
+      item === line ? { ...item, otherTraffic: [...item.otherTraffic, traffic] } : item,
+    ),
+  }
+}
+
+/** What holds a plan back: each resource of which more would buy something, the most first. */
+export function* marginalsOf(
+  show: PlannedShow,
+  present: FitResult,
+): Generator<Marginal[], Marginal[]> {
+  const found: Marginal[] = []
+  for (const { id, unit, change } of stepsOf(show)) {
+    const { worth } = fitShow(change(show))
+    if (worth && present.worth) {
+      const points = (worth.scoreUnits - present.worth.scoreUnits) / scoreUnitsPerPoint
+      const keptWeight = present.worth.leftOutWeight - worth.leftOutWeight
+      if (keptWeight > 0 || (keptWeight === 0 && points > 0))
+        found.push({ id, unit, points, keptWeight })
+    }
+    found.sort((a, b) => b.keptWeight - a.keptWeight || b.points - a.points)
+    yield [...found]
+  }
+  return found
+}

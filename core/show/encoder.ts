@@ -1,0 +1,66 @@
+import { z } from 'zod'
+import { identifierSchema, shortTextSchema } from './identifier'
+import { sizeSchema } from './canvasPair'
+import { codecSchema, effortSchema } from './codec'
+
+export const rateControls = ['constant', 'variable'] as const
+export type RateControl = (typeof rateControls)[number]
+
+/** H.264 profiles; HEVC and AV1 are always encoded in their Main profile. */
+export const encodingProfiles = ['baseline', 'main', 'high'] as const
+export type EncodingProfile = (typeof encodingProfiles)[number]
+
+/** The filters that make the canvas smaller, the sharpest first. */
+export const downscalingFilters = ['lanczos', 'bicubic', 'bilinear'] as const
+export type DownscalingFilter = (typeof downscalingFilters)[number]
+
+export const encoderSettingsSchema = z.strictObject({
+  /** The device of the show's computer that encodes; null while none is chosen. */
+  deviceId: identifierSchema.nullable(),
+  rateControl: z.enum(rateControls),
+  profile: z.enum(encodingProfiles),
+  lookAheadFrames: z.int().min(0).max(250),
+  downscaling: z.enum(downscalingFilters),
+})
+/** How a rendition is encoded, beyond what its viewers and its destination know of it. */
+export type EncoderSettings = z.infer<typeof encoderSettingsSchema>
+
+export const deviceKinds = ['processor', 'graphics'] as const
+export type DeviceKind = (typeof deviceKinds)[number]
+
+/** What a device gets through, in megapixels per second, for one codec and effort. */
+export const throughputSchema = z.strictObject({
+  codec: codecSchema,
+  effort: effortSchema,
+  megapixelsPerSecond: z.number().min(0.1).max(1_000_000),
+})
+export type Throughput = z.infer<typeof throughputSchema>
+
+export const plannedShareLimitsPercent = { least: 10, most: 100, usual: 80 } as const
+
+export const deviceSchema = z.strictObject({
+  id: identifierSchema,
+  name: shortTextSchema.min(1),
+  kind: z.enum(deviceKinds),
+  /** How much of it a plan may use. */
+  plannedSharePercent: z
+    .number()
+    .min(plannedShareLimitsPercent.least)
+    .max(plannedShareLimitsPercent.most),
+  /** How many encodes it runs at once; null where it sets no limit. */
+  sessions: z.int().min(1).max(64).nullable(),
+  /** The longer and the shorter side that it takes at most; a vertical picture is turned. */
+  largest: sizeSchema,
+  throughputs: z.array(throughputSchema).max(15),
+})
+/** Something in the computer that encodes: its processor, or an encoder on a graphics card. */
+export type Device = z.infer<typeof deviceSchema>
+
+export const computerSchema = z.strictObject({
+  name: shortTextSchema,
+  devices: z.array(deviceSchema).max(8),
+  /** Decimal gigabytes free for recordings; null where not known. */
+  freeDiskGigabytes: z.number().min(0).max(1_000_000).nullable(),
+})
+/** The computer that a show is encoded on. */
+export type Computer = z.infer<typeof computerSchema>
