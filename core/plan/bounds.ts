@@ -96,8 +96,7 @@ export function partBound(part: Part, prices: Float64Array, resources: Resources
   best[0] = 0
   for (let subset = 1; subset <= full; subset += 1) {
     const candidates = byLowest[31 - Math.clz32(subset & -subset)]!
-    for (let at = 0; at < candidates.length; at += 1) {
-      const index = candidates[at]!
+    for (const index of candidates) {
       const mask = masks[index]!
       if ((mask & ~subset) !== 0) continue
       const worth = worths[index]! + best[subset ^ mask]!

@@ -1,6 +1,7 @@
 import { listInWords, mbpsInWords, pointsInWords } from '../words'
 import type { Gain } from './gains'
 
+const noChange = 'changes nothing'
 const signed = (amount: number, words: string): string => (amount > 0 ? `+${words}` : words)
 
 /** What a change brings, as in "+3.2 points, 1 encode less, frees 1.9 Mb/s"; points are priority × score. */
@@ -18,5 +19,8 @@ export function gainInWords(gain: Gain): string {
     )
   }
   if (gain.freedKbps >= 50) parts.push(`frees ${mbpsInWords(gain.freedKbps)}`)
-  return parts.length === 0 ? 'changes nothing' : listInWords(parts)
+  return parts.length === 0 ? noChange : listInWords(parts)
 }
+
+/** Whether a change makes a difference that is worth a line. */
+export const changesSomething = (gain: Gain): boolean => gainInWords(gain) !== noChange

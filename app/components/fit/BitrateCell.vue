@@ -16,7 +16,7 @@ function set(videoBitrateKbps: number, mergeKey?: string): void {
 </script>
 
 <template>
-  <div class="grid grid-cols-[4.5rem_4.5rem] items-center gap-1.5">
+  <div class="grid grid-cols-[3.75rem_4rem] items-center gap-1">
     <input
       type="range"
       class="h-6 w-full"

@@ -27,13 +27,13 @@ function setDevice(value: string): void {
 
 <template>
   <div class="flex items-center gap-0.5">
-    <span class="number w-4 font-semibold" :title="`Encode ${row.encodeLetter}`">{{
+    <span class="number w-3.5 font-semibold" :title="`Encode ${row.encodeLetter}`">{{
       row.encodeLetter
     }}</span>
     <SelectField
       v-if="store.show.computer.devices.length > 0"
       hide-label
-      class="w-26"
+      class="w-24"
       :label="`Device for ${row.name}`"
       :model-value="row.rendition.encoder.deviceId ?? noDevice"
       :choices="devices"
@@ -42,7 +42,7 @@ function setDevice(value: string): void {
     <PinMark v-if="store.show.computer.devices.length > 0" :row="row" pin="device" />
     <SelectField
       hide-label
-      class="w-22"
+      class="w-21"
       :label="`Effort for ${row.name}`"
       :model-value="row.rendition.effort"
       :choices="effortChoices"

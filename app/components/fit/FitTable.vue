@@ -65,7 +65,7 @@ function noteOf(row: FitRow): string {
           <th>fps</th>
           <th>Codec</th>
           <th>Video, kb/s</th>
-          <th class="pr-3 text-right">On the wire</th>
+          <th class="pr-2 text-right">On wire</th>
           <th>Level</th>
           <th>Viewers see</th>
           <th>Encode</th>
@@ -82,7 +82,7 @@ function noteOf(row: FitRow): string {
           @focusin="choose(row)"
           @click="choose(row)"
         >
-          <th scope="row" class="max-w-36 min-w-26 py-1 pr-2 pl-3">
+          <th scope="row" class="max-w-32 min-w-24 py-1 pr-1.5 pl-3">
             <button
               type="button"
               class="flex min-h-6 w-full items-center gap-1.5 text-left"
@@ -103,9 +103,9 @@ function noteOf(row: FitRow): string {
               </span>
             </button>
           </th>
-          <td class="pr-2">
+          <td class="pr-1">
             <span
-              class="rounded-full px-2 py-0.5 text-xs font-semibold"
+              class="rounded-full px-1.5 py-0.5 text-xs font-semibold"
               :class="
                 row.canvas === 'landscape'
                   ? 'bg-river-wash text-river'
@@ -114,11 +114,11 @@ function noteOf(row: FitRow): string {
               >{{ row.canvas }}</span
             >
           </td>
-          <td class="pr-1.5">
+          <td class="pr-0.5">
             <div class="flex items-center">
               <SelectField
                 hide-label
-                class="number w-28"
+                class="number w-30"
                 :label="`Size for ${row.name}`"
                 :model-value="sizeInWords(row.rendition)"
                 :choices="sizeChoices(row)"
@@ -127,11 +127,11 @@ function noteOf(row: FitRow): string {
               <PinMark :row="row" pin="size" />
             </div>
           </td>
-          <td class="pr-1.5">
+          <td class="pr-0.5">
             <div class="flex items-center">
               <SelectField
                 hide-label
-                class="number w-14"
+                class="number w-15"
                 :label="`Frame rate for ${row.name}`"
                 :model-value="row.rendition.framesPerSecond"
                 :choices="rateChoices"
@@ -140,11 +140,11 @@ function noteOf(row: FitRow): string {
               <PinMark :row="row" pin="frame rate" />
             </div>
           </td>
-          <td class="pr-1.5">
+          <td class="pr-0.5">
             <div class="flex items-center">
               <SelectField
                 hide-label
-                class="w-20"
+                class="w-19"
                 :label="`Codec for ${row.name}`"
                 :model-value="row.rendition.codec"
                 :choices="codecChoices"
@@ -153,27 +153,30 @@ function noteOf(row: FitRow): string {
               <PinMark :row="row" pin="codec" />
             </div>
           </td>
-          <td class="pr-1.5">
+          <td class="pr-0.5">
             <div class="flex items-center">
               <BitrateCell :row="row" />
               <PinMark :row="row" pin="video bitrate" />
             </div>
           </td>
-          <td class="number pr-3 text-right" data-cell="wire">
+          <td class="number pr-2 text-right" data-cell="wire">
             {{ row.send ? wholeNumber(row.send.wireRateKbps) : 'none' }}
           </td>
           <td class="number pr-2" data-cell="level">{{ row.level ?? 'none' }}</td>
-          <td class="pr-3 whitespace-nowrap" data-cell="score">
+          <td
+            class="pr-1 whitespace-nowrap"
+            data-cell="score"
+            :title="`on a ${screenNames[row.viewers[0] ?? 'desk']}`"
+          >
             <span
               class="number rounded px-1.5 py-0.5 font-bold"
               :class="scoreTone[row.scoreWord]"
               >{{ Math.round(row.score) }}</span
             >
             {{ row.scoreWord }}
-            <span class="text-ink-2 text-xs">{{ screenNames[row.viewers[0] ?? 'desk'] }}</span>
           </td>
-          <td class="pr-2"><EncodeCell :row="row" /></td>
-          <td class="pr-2"><WishCell :row="row" /></td>
+          <td class="pr-1"><EncodeCell :row="row" /></td>
+          <td class="pr-1"><WishCell :row="row" /></td>
         </tr>
       </tbody>
     </table>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { mbpsInWords } from '@green-mantle/core/words'
 import { Wand2 } from '@lucide/vue'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -9,24 +8,11 @@ import { usePlannerStore } from '~/stores/planner'
 import { useShowStore } from '~/stores/show'
 import { useFitEditing } from './editing'
 
-/** What the planner does and says, and how it is told what to do. */
+/** How the planner is told what to do. */
 const store = useShowStore()
 const planner = usePlannerStore()
 const editing = useFitEditing()
 
-const words = computed(() => {
-  if (!planner.canPlan) return 'The planner waits for a measured line and something to send.'
-  const found = planner.result
-  const usable = mbpsInWords(store.verdict.budget.upload.usableKbps)
-  if (planner.isWorking) return `Planning for ${usable} …`
-  if (!found) return ''
-  if (!found.parts) return 'No plan keeps what has to be kept; see below which demands collide.'
-  if (!found.isProven)
-    return `The best plan found for ${usable}; whether a better one exists is not proven.`
-  if (!planner.isAutomatic && !planner.isCarried)
-    return `Cells are set by hand. The planner knows the best possible plan for ${usable}.`
-  return `The best possible plan for ${usable}. Pinned cells are kept.`
-})
 const hasPins = computed(() =>
   [
     ...store.show.destinations.flatMap(({ renditions }) => renditions),
@@ -36,7 +22,7 @@ const hasPins = computed(() =>
 </script>
 
 <template>
-  <div class="flex flex-wrap items-end gap-3">
+  <div class="flex grow flex-wrap items-end justify-end gap-3">
     <span class="flex min-h-8 items-center gap-2">
       <OnSwitch
         :model-value="store.show.fit.automatic"
@@ -69,6 +55,5 @@ const hasPins = computed(() =>
       @update:model-value="editing.setFit('Set the floor', { floorScore: $event ?? 0 })"
     />
     <RouterLink class="link pb-1.5" :to="`/shows/${store.id}/encoders`">Encoders …</RouterLink>
-    <p role="status" class="text-ink-2 pb-1.5">{{ words }}</p>
   </div>
 </template>

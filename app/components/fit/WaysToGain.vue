@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Gain } from '@green-mantle/core/plan'
-import { gainInWords } from '@green-mantle/core/plan'
+import { changesSomething, gainInWords } from '@green-mantle/core/plan'
 import { computed } from 'vue'
 import { usePlannerStore } from '~/stores/planner'
 import { useShowStore } from '~/stores/show'
@@ -8,7 +8,7 @@ import { useShowStore } from '~/stores/show'
 /** What could be changed, ranked by what it brings; each is tried with one click and undone with one. */
 const planner = usePlannerStore()
 const store = useShowStore()
-const shown = computed(() => planner.gains.slice(0, 14))
+const shown = computed(() => planner.gains.filter(changesSomething).slice(0, 14))
 const isGood = (gain: Gain): boolean =>
   gain.keptWeight > 0 || (gain.keptWeight === 0 && gain.aboveFloor >= 0 && gain.points > 0)
 </script>
@@ -50,5 +50,6 @@ const isGood = (gain: Gain): boolean =>
     >
       Undo {{ store.undoLabel }}
     </button>
+    <p class="text-ink-2 mt-1 text-xs">Points are picture score × how much it matters, added up.</p>
   </div>
 </template>

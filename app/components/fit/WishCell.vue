@@ -39,7 +39,7 @@ function set(chosen: string): void {
 <template>
   <SelectField
     hide-label
-    class="w-20"
+    class="w-18"
     :label="`How much ${row.name} matters, 1 to 5`"
     :model-value="value"
     :choices="choices"

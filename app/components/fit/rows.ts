@@ -49,6 +49,8 @@ export interface FitRow {
   encodeLetter: string
 }
 
+const encodeLetters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'
+
 const sameSize = (a: Size, b: Size): boolean => a.width === b.width && a.height === b.height
 
 type RowStart = Pick<
@@ -70,7 +72,7 @@ type RowStart = Pick<
 export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
   const letters = new Map<string, string>()
   encodesOf(show).forEach(({ serves, rendition, canvas }, index) => {
-    const letter = String.fromCodePoint('A'.codePointAt(0)! + index)
+    const letter = encodeLetters[index] ?? ''
     for (const name of serves) letters.set(`${name} ${rendition.width} ${canvas}`, letter)
   })
   const sends = sendsOf(show).flatMap((send): RowStart[] => {

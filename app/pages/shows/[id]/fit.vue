@@ -11,12 +11,12 @@ import FitChecks from '~/components/fit/FitChecks.vue'
 import FitTable from '~/components/fit/FitTable.vue'
 import LeftOut from '~/components/fit/LeftOut.vue'
 import PlannerBar from '~/components/fit/PlannerBar.vue'
+import PlannerWords from '~/components/fit/PlannerWords.vue'
 import RoomLeft from '~/components/fit/RoomLeft.vue'
 import SendDetails from '~/components/fit/SendDetails.vue'
 import SimpleAnswer from '~/components/fit/SimpleAnswer.vue'
 import WaysToGain from '~/components/fit/WaysToGain.vue'
 import { fitRows } from '~/components/fit/rows'
-import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 
@@ -24,7 +24,6 @@ import { useShowStore } from '~/stores/show'
 const BitsBuyChart = defineAsyncComponent(() => import('~/components/fit/BitsBuyChart.vue'))
 
 const store = useShowStore()
-const planner = usePlannerStore()
 const editing = useFitEditing()
 const selection = useSelectionStore()
 
@@ -32,7 +31,9 @@ const rows = computed(() => fitRows(store.show, store.verdict.breaches))
 const chosen = computed(
   () =>
     rows.value.find((row) => row.rendition.id === selection.renditionId) ??
-    rows.value.find((row) => row.destination?.id === selection.destinationId) ??
+    rows.value.find(
+      (row) => row.destination !== null && row.destination.id === selection.destinationId,
+    ) ??
     rows.value[0],
 )
 const tone = computed(
@@ -68,10 +69,11 @@ offerCommands(
       <div class="min-w-0">
         <h2 class="text-2xl" :class="tone">{{ store.verdict.sentence }}</h2>
         <p class="text-ink-2 min-h-5">{{ store.verdict.advice }}</p>
-        <PlannerBar class="mt-1" />
+        <PlannerWords />
       </div>
+      <PlannerBar />
       <SelectField
-        class="w-56 shrink-0"
+        class="w-52 shrink-0"
         label="Picture"
         :model-value="store.show.pictureKind"
         :choices="kinds"

@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import { mbpsInWords } from '@green-mantle/core/words'
+import { computed } from 'vue'
+import { usePlannerStore } from '~/stores/planner'
+import { useShowStore } from '~/stores/show'
+
+/** What the planner is doing, and how sure it is of its plan. */
+const store = useShowStore()
+const planner = usePlannerStore()
+
+const words = computed(() => {
+  if (!planner.canPlan) return 'The planner waits for a measured line and something to send.'
+  const found = planner.result
+  const usable = mbpsInWords(store.verdict.budget.upload.usableKbps)
+  if (planner.isWorking) return `Planning for ${usable} …`
+  if (!found) return ''
+  if (!found.parts) return 'No plan keeps what has to be kept; see below which demands collide.'
+  if (!found.isProven)
+    return `The best plan found for ${usable}; whether a better one exists is not proven.`
+  if (!planner.isAutomatic && !planner.isCarried)
+    return `Cells are set by hand. The planner knows the best possible plan for ${usable}.`
+  return `The best possible plan for ${usable}. Pinned cells are kept.`
+})
+</script>
+
+<template>
+  <p role="status" class="text-ink-2">{{ words }}</p>
+</template>
