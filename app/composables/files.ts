@@ -1,10 +1,16 @@
 import {
+  encoderScriptExtension,
+  planFileExtension,
+  playlistExtension,
   showFileExtension,
   showFileLimitBytes,
+  writeEncoderScript,
+  writeMultivariantPlaylist,
+  writePlanFile,
   writeSettingsSheet,
   writeShowFile,
 } from '@green-mantle/core/formats'
-import type { Show } from '@green-mantle/core/show'
+import type { Destination, Show } from '@green-mantle/core/show'
 
 export function download(name: string, type: string, content: BlobPart): void {
   const address = URL.createObjectURL(new Blob([content], { type }))
@@ -39,6 +45,31 @@ export function downloadSettingsSheet(show: Show): void {
     `${fileNameFor(show.title)} settings.csv`,
     'text/csv;charset=utf-8',
     writeSettingsSheet(show),
+  )
+}
+
+export function downloadPlanFile(show: Show): void {
+  download(
+    `${fileNameFor(show.title)}${planFileExtension}`,
+    'application/json',
+    writePlanFile(show),
+  )
+}
+
+/** The plan as a script for a general-purpose encoder; it holds no address and no key. */
+export function downloadEncoderScript(show: Show): void {
+  download(
+    `${fileNameFor(show.title)}${encoderScriptExtension}`,
+    'text/x-shellscript;charset=utf-8',
+    writeEncoderScript(show),
+  )
+}
+
+export function downloadPlaylist(destination: Destination): void {
+  download(
+    `${fileNameFor(destination.name)}${playlistExtension}`,
+    'application/vnd.apple.mpegurl',
+    writeMultivariantPlaylist(destination),
   )
 }
 

@@ -25,6 +25,9 @@ export const settingsSheetColumns = [
   'Keyframe interval (s)',
   'B-frames',
   'Effort',
+  'Device',
+  'Look-ahead (frames)',
+  'Downscaling',
   'Audio codec',
   'Audio bitrate (kb/s)',
   'Audio sample rate',
@@ -37,6 +40,8 @@ export const settingsSheetColumns = [
   'Viewers see',
   'Rules not kept',
 ] as const
+
+const profileNames = { baseline: 'Baseline', main: 'Main', high: 'High' } as const
 
 /** The settings of every send, one row each in the order of the destinations, the column names first. */
 export function settingsSheetRows(show: Show): (string | number)[][] {
@@ -60,13 +65,16 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
         rendition.height,
         rendition.framesPerSecond,
         codecNames[rendition.codec],
-        rendition.codec === 'h264' ? 'High' : 'Main',
+        rendition.codec === 'h264' ? profileNames[rendition.encoder.profile] : 'Main',
         lowestLevel(rendition) ?? 'none',
-        'CBR',
+        rendition.encoder.rateControl === 'constant' ? 'CBR' : 'VBR',
         rendition.videoBitrateKbps,
         rendition.keyframeIntervalSeconds,
         rendition.bFrames,
         rendition.effort,
+        show.computer.devices.find(({ id }) => id === rendition.encoder.deviceId)?.name ?? '',
+        rendition.encoder.lookAheadFrames,
+        rendition.encoder.downscaling,
         rendition.audioCodec === 'opus' ? 'Opus' : 'AAC-LC',
         rendition.audioBitrateKbps,
         sampleRateInWords(rendition.audioSampleRateHz),

@@ -17,7 +17,15 @@ export function fedBy(destinations: readonly Destination[], relay: Destination):
   return destinations.filter((fed) => isTaken(fed) && fed.relayId === relay.id)
 }
 
-/** The destinations that are sent to from here: those that are taken and not fed by a relay. */
+/**
+ * The destinations that are sent to from here: those that are taken and not fed by a relay. A relay
+ * is sent to while it feeds somebody.
+ */
 export function sentDirectly(destinations: readonly Destination[]): Destination[] {
-  return destinations.filter((destination) => isTaken(destination) && destination.relayId === null)
+  return destinations.filter(
+    (destination) =>
+      isTaken(destination) &&
+      destination.relayId === null &&
+      (destination.connection !== 'relay' || fedBy(destinations, destination).length > 0),
+  )
 }

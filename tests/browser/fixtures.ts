@@ -85,6 +85,8 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
       page.on('console', (message) => {
         if (['error', 'warning'].includes(message.type())) problems.push(message.text())
       })
+      // Asked for from the start: asked for only when a key is pressed, it can come too late.
+      page.on('filechooser', () => {})
       page.on('pageerror', (error) => problems.push(error.message))
       page.on('request', (request) => {
         const url = new URL(request.url())

@@ -130,7 +130,7 @@ test('fit: every cell by hand, breaches in words with one click to mend, and whe
   const row = page.locator('[data-send=Flickerbrook]')
   await expect(row.locator('[data-cell=wire]')).toHaveText('3,299')
   await expect(row.locator('[data-cell=level]')).toHaveText('4')
-  await page.getByLabel('Frame rate for Flickerbrook').selectOption('60')
+  await page.getByLabel('Frame rate for Flickerbrook', { exact: true }).selectOption('60')
   await expect(row.locator('[data-cell=level]')).toHaveText('4.2')
   await expect(
     page.getByRole('region', { name: 'Rules' }).getByText('Flickerbrook takes 30 fps, not 60.'),
@@ -147,7 +147,7 @@ test('fit: every cell by hand, breaches in words with one click to mend, and whe
   await expect(page.getByText(/beats 720p60/)).toBeVisible()
   await page.getByRole('button', { name: 'Lower Longmeadow' }).click()
   await expect(page.getByRole('heading', { name: 'Three sends fit the line' })).toBeVisible()
-  await page.getByLabel('Effort').selectOption('fastest')
+  await page.getByLabel('Effort', { exact: true }).selectOption('fastest')
   await page.getByLabel('Audio sample rate').selectOption('44.1 kHz')
   await untilSaved(page)
   const [longmeadow, flickerbrook] = (await demo.read()).destinations
@@ -184,10 +184,11 @@ test('a ladder counts every rendition, and takes another step', async ({ page, d
   await step(page, 'Destinations').click()
   await page.getByRole('switch', { name: 'Rookery is on' }).click()
   await step(page, 'Fit').click()
-  await expect(page.locator('[data-send]')).toHaveCount(6)
-  await page.locator('[data-send="Rookery 3"]').getByRole('button').click()
+  // Three sends, three steps and the recording.
+  await expect(page.locator('[data-send]')).toHaveCount(7)
+  await page.locator('[data-send="Rookery 3"]').getByRole('button').first().click()
   await page.getByRole('button', { name: 'This rendition' }).click()
-  await expect(page.locator('[data-send]')).toHaveCount(5)
+  await expect(page.locator('[data-send]')).toHaveCount(6)
   await untilSaved(page)
   expect((await demo.read()).destinations.at(-1)!.renditions).toHaveLength(2)
 })

@@ -1,11 +1,13 @@
 import {
   lineOf,
+  newComputer,
   newConnectionDetails,
   newShow,
   newShowWords,
   newWordRules,
   type Show,
 } from '@green-mantle/core/show'
+import { planOf } from '@green-mantle/core/plan'
 import { demoShow } from '@green-mantle/demo'
 import type { Knex } from 'knex'
 import { nanoid } from 'nanoid'
@@ -57,7 +59,20 @@ describe('migrations', () => {
     expect(await listShows(database)).toEqual([])
   })
 
+  const setByHand = (show: Show): void => {
+    Object.assign(show, { recordings: [], computer: newComputer, keptPlans: [] })
+  }
+
+  it('bring a show that was set by hand up to date, with nothing planned', async () => {
+    const id = await stored()
+    await database.migrate.down({ migrationSource })
+    expect(await database.schema.hasTable('recordings')).toBe(false)
+    await migrate(database)
+    expect((await readShow(database, id))?.show).toEqual(edited(setByHand))
+  })
+
   const withOneLine = (show: Show): void => {
+    setByHand(show)
     show.lines = [{ ...lineOf(show), id: 'line', medium: null }]
     show.lines[0]!.localNetwork = { linkKbps: 1_000_000, devices: [] }
     show.lineId = 'line'
@@ -82,6 +97,7 @@ describe('migrations', () => {
   it('bring a show that had one line up to date, line, samples and rules as they were', async () => {
     const id = await stored()
     await database.migrate.down({ migrationSource })
+    await database.migrate.down({ migrationSource })
     expect(await database.schema.hasTable('lines')).toBe(false)
     await migrate(database)
     expect((await readShow(database, id))?.show).toEqual(edited(withOneLine))
@@ -89,8 +105,7 @@ describe('migrations', () => {
 
   it('bring a show that was stored before the canvas pair was widened up to date', async () => {
     const id = await stored()
-    await database.migrate.down({ migrationSource })
-    await database.migrate.down({ migrationSource })
+    for (let count = 0; count < 3; count += 1) await database.migrate.down({ migrationSource })
     // As words were kept then.
     await database('sources').where({ show_id: id, id: 'caption' }).update({
       appearance: '{"type":"text","text":"A flower that opens for one night","colour":"#fffdf6"}',
@@ -139,6 +154,30 @@ describe('storing a show', () => {
     expect((await readShow(database, first))?.show.sources[0]?.name).toBe('Bench camera')
     expect((await readShow(database, second))?.show.sources[0]?.name).toBe('Other camera')
     expect((await listShows(database)).map(({ id }) => id).sort()).toEqual([first, second].sort())
+  })
+
+  it('keeps a plan: pins, priorities, devices, recordings and plans set aside', async () => {
+    const show = edited((copy) => {
+      copy.destinations[0]!.plan = {
+        priority: 5,
+        mustKeep: true,
+        leftOut: false,
+        routePinned: false,
+      }
+      copy.destinations[0]!.renditions[0]!.pins = ['size', 'codec']
+      copy.recordings[0]!.plan.leftOut = true
+      copy.computer.devices[0]!.sessions = 2
+      copy.fit.floorScore = 65
+      copy.keptPlans = [{ id: 'first', name: 'Before supper', parts: planOf(copy) }]
+    })
+    const id = await stored(show)
+    expect((await readShow(database, id))?.show).toEqual(show)
+    const without = edited((copy) => {
+      copy.keptPlans = []
+      copy.recordings = []
+    }, show)
+    await saveShow(database, id, 1, without)
+    expect((await readShow(database, id))?.show).toEqual(without)
   })
 
   it('stores an empty show', async () => {

@@ -4,7 +4,13 @@ import { Download, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue
 import { DateTime } from 'luxon'
 import { computed } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
-import { downloadCalendar, downloadSettingsSheet, downloadShowFile } from '~/composables/files'
+import {
+  downloadCalendar,
+  downloadEncoderScript,
+  downloadPlanFile,
+  downloadSettingsSheet,
+  downloadShowFile,
+} from '~/composables/files'
 import { useNight } from '~/composables/useNight'
 import { useShowStore } from '~/stores/show'
 import SaveNote from './SaveNote.vue'
@@ -20,6 +26,8 @@ const takeAway = [
   { label: 'Show file, JSON', run: () => downloadShowFile(store.show) },
   { label: 'Settings sheet, CSV', run: () => downloadSettingsSheet(store.show) },
   { label: 'Settings sheet, to print', run: () => void router.push(`/sheets/${store.id}`) },
+  { label: 'Plan, JSON', run: () => downloadPlanFile(store.show) },
+  { label: 'Encoder script, shell', run: () => downloadEncoderScript(store.show) },
   { label: 'Run-up, iCalendar', run: () => void downloadCalendar(store.show, store.id) },
 ]
 

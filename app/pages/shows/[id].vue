@@ -15,7 +15,14 @@ import ShowDetails from '~/components/frame/ShowDetails.vue'
 import TopBar from '~/components/frame/TopBar.vue'
 import UploadStrata from '~/components/frame/UploadStrata.vue'
 import { steps } from '~/components/frame/steps'
-import { downloadCalendar, downloadSettingsSheet, downloadShowFile } from '~/composables/files'
+import {
+  downloadCalendar,
+  downloadEncoderScript,
+  downloadPlanFile,
+  downloadPlaylist,
+  downloadSettingsSheet,
+  downloadShowFile,
+} from '~/composables/files'
 import { useNight } from '~/composables/useNight'
 import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
@@ -121,6 +128,18 @@ offerCommands([
     run: () => downloadSettingsSheet(store.show),
   },
   {
+    id: 'show.plan',
+    label: 'Save the plan as JSON',
+    group: 'Take away',
+    run: () => downloadPlanFile(store.show),
+  },
+  {
+    id: 'show.script',
+    label: 'Save the plan as an encoder script',
+    group: 'Take away',
+    run: () => downloadEncoderScript(store.show),
+  },
+  {
     id: 'show.calendar',
     label: 'Save the run-up as a calendar',
     group: 'Take away',
@@ -135,6 +154,19 @@ offerCommands([
   { id: 'show.night', label: 'Day or night colours', group: 'Show', run: toggleNight },
   { id: 'show.home', label: 'Home, all shows', group: 'Steps', run: () => void router.push('/') },
 ])
+/** A ladder as the playlist that its players read. */
+offerCommands(() =>
+  store.isOpen
+    ? store.show.destinations
+        .filter(({ on, renditions }) => on && renditions.length > 1)
+        .map((destination): Command => ({
+          id: `playlist.${destination.id}`,
+          label: `Save the ladder of ${destination.name} as an HLS playlist`,
+          group: 'Take away',
+          run: () => downloadPlaylist(destination),
+        }))
+    : [],
+)
 /** Every scene, source and destination by its name. */
 offerCommands(() => {
   if (!store.isOpen) return []

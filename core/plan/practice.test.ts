@@ -1,0 +1,201 @@
+import { demoShow, plannedDemoShow } from '@green-mantle/demo'
+import { describe, expect, it } from 'vitest'
+import { destination, show as showWith } from '../fit/testShows'
+import { budgetOf, deviceUses } from '../fit'
+import { pictureScore, scoreWord } from '../media'
+import { lineOf, newRecording, type PictureKind, type Rendition, type Show } from '../show'
+import { renditionInWords } from '../words'
+import { conflictsOf } from './conflicts'
+import { fitShow } from './fitShow'
+import { gainsOf } from './gains'
+import { gainInWords } from './gainWords'
+import { nearestPlan } from './nearest'
+import { marginalsOf } from './room'
+import { planSummary } from './planSummary'
+import { planOf, withPlan } from './showPlan'
+import { bestAnswer, simpleAnswer, usualShapes } from './simpleAnswer'
+
+/** A show without known devices, so that only the line counts, every effort as it is set. */
+const onLine = (
+  usableKbps: number,
+  destinations: Show['destinations'],
+  pictureKind: PictureKind = 'action',
+): Show => ({
+  ...showWith(usableKbps, destinations),
+  pictureKind,
+  computer: { name: '', devices: [], freeDiskGigabytes: null },
+})
+const finest = { effort: 'finest' as const }
+const place = (rules = {}, changes = {}, rendition: Partial<Rendition> = finest) =>
+  destination(rendition, { mostVideoBitrateKbps: 12_000, ...rules }, changes)
+const planned = (show: Show): Show => withPlan(show, fitShow(show).parts ?? [])
+const shapeOf = (show: Show): string =>
+  renditionInWords(planned(show).destinations[0]!.renditions[0]!)
+
+// Common practice, no published source: the numbers in the names of these tests.
+describe('common practice comes out of the planner', () => {
+  it('10 Mb/s × 80 % = 8000 kb/s carries 1080p60', () => {
+    const show = onLine(10_000, [place()])
+    const line = { ...lineOf(show), headroomPercent: 20 }
+    expect(shapeOf({ ...show, lines: [line] })).toBe('1080p60')
+  })
+
+  it('a send of 10,000 kb/s wants 12 Mb/s up', () => {
+    const send = place({}, {}, { videoBitrateKbps: 10_000, pins: ['video bitrate'] })
+    const withHeadroom = (upload: number): Show => {
+      const show = onLine(upload, [send])
+      return { ...show, lines: [{ ...lineOf(show), headroomPercent: 15 }] }
+    }
+    expect(fitShow(withHeadroom(12_000)).worth?.leftOutWeight).toBe(0)
+    expect(fitShow(withHeadroom(11_500)).worth?.leftOutWeight).toBeGreaterThan(0)
+  })
+
+  it.each([
+    [6300, '720p60'],
+    [7000, '720p60'],
+    [8000, '1080p60'],
+  ])('%i kb/s on fast action makes %s', (usableKbps, shape) => {
+    expect(shapeOf(onLine(usableKbps, [place()]))).toBe(shape)
+  })
+
+  it('1080p at 4.5 Mb/s is decent for talking, 720p at 3.5 Mb/s the usual default', () => {
+    const answer = simpleAnswer(4_500 / 0.7 + 300, usualShapes[4], 'talking', 'desk')
+    expect(answer?.score).toBeGreaterThan(80)
+    expect(shapeOf(onLine(3800, [place({ mostVideoBitrateKbps: 4000 })], 'action'))).toMatch(
+      /^720p/,
+    )
+  })
+
+  it.each([
+    [6000, 6000, 12_000, 15_000],
+    [6400, 3000, 9000, 10_000],
+  ])('landscape %i with vertical %i needs more than %i kb/s', (wide, tall, little, enough) => {
+    const at = (videoBitrateKbps: number) => ({
+      videoBitrateKbps,
+      pins: ['video bitrate' as const],
+    })
+    const pair = [place({}, {}, at(wide)), place({}, { canvas: 'vertical' as const }, at(tall))]
+    expect(fitShow(onLine(little, pair)).worth?.leftOutWeight).toBeGreaterThan(0)
+    expect(fitShow(onLine(enough, pair)).worth?.leftOutWeight).toBe(0)
+  })
+
+  it('vertical 720×1280 takes 2250 to 6000 kb/s, 1080×1920 at 30 fps 3000 to 4800', () => {
+    const tall = (usableKbps: number): Rendition =>
+      planned(
+        onLine(
+          usableKbps,
+          [place({ mostVideoBitrateKbps: 6000 }, { canvas: 'vertical' as const })],
+          'talking',
+        ),
+      ).destinations[0]!.renditions[0]!
+    for (const usableKbps of [2800, 4000, 5200]) {
+      const { videoBitrateKbps } = tall(usableKbps)
+      expect(videoBitrateKbps).toBeGreaterThan(2250)
+      expect(videoBitrateKbps).toBeLessThan(6000)
+    }
+    const full = { ...tall(4000), width: 1080, height: 1920, framesPerSecond: 30 as const }
+    const words = [3000, 4800].map((videoBitrateKbps) =>
+      scoreWord(pictureScore({ ...full, videoBitrateKbps }, 'talking', 'phone')),
+    )
+    expect(words).toEqual(['clean', 'clean'])
+  })
+
+  it('4K at 30 fps: 10 to 20 Mb/s low to medium, up to 30 high', () => {
+    const score = (kbps: number, kind: PictureKind): number =>
+      simpleAnswer(kbps / 0.7, usualShapes[1], kind, 'tv')?.score ?? 0
+    expect(score(10_000, 'action')).toBeGreaterThan(50)
+    expect(score(20_000, 'action') - score(10_000, 'action')).toBeGreaterThan(5)
+    expect(score(30_000, 'action')).toBeGreaterThan(80)
+  })
+
+  it('three separate encodes take three times the processing of one, a recording no upload', () => {
+    const on = (audioBitrateKbps: number): Show['destinations'][number] =>
+      destination({
+        audioBitrateKbps,
+        encoder: { ...demoShow.recordings[0]!.rendition.encoder, deviceId: 'desktop-processor' },
+      })
+    const load = (destinations: Show['destinations']): number =>
+      deviceUses({ ...demoShow, destinations, recordings: [] })[0]!.load
+    expect(load([on(96), on(128), on(160)])).toBeCloseTo(3 * load([on(96)]), 12)
+    const show = onLine(8000, [place()])
+    const size = show.canvasPair.landscape
+    const recording = newRecording(() => 'file', 'File', { canvas: 'landscape', size })
+    const recorded = planned({ ...show, recordings: [recording] })
+    expect(budgetOf(recorded).totalKbps).toBe(budgetOf(planned(show)).totalKbps)
+  })
+})
+
+describe('what the planner says of its plan', () => {
+  const present = fitShow(plannedDemoShow)
+  const last = <T>(run: Generator<T, T>): T => {
+    for (;;) {
+      const step = run.next()
+      if (step.done) return step.value
+    }
+  }
+
+  it('is proven for the demo, which fits', () => {
+    expect(present.isProven).toBe(true)
+    expect(present.worth).toMatchObject({ leftOutWeight: 0, belowFloor: 0 })
+  })
+
+  it('names the upload as what holds the demo back', () => {
+    const [first] = last(marginalsOf(plannedDemoShow, present))
+    expect(first?.id).toBe('upload')
+    expect(first?.points).toBeGreaterThan(1)
+  })
+
+  it('ranks ways to gain by what planning again finds', () => {
+    const gains = last(gainsOf(plannedDemoShow, present))
+    expect(gains[0]?.id).toBe('headroom')
+    expect(gainInWords(gains[0]!)).toMatch(/^\+[\d.]+ points/)
+    expect(gains.find(({ id }) => id === 'frames')?.points).toBeLessThan(0)
+    expect(gains.map(({ points }) => points)).toEqual(
+      [...gains].map(({ points }) => points).sort((a, b) => b - a),
+    )
+    const withRelay = gains.find(({ id }) => id === 'relay relayhouse')
+    expect(withRelay).toBeDefined()
+  })
+
+  it('names a smallest set of demands that collide', () => {
+    const pinned = (kbps: number, name: string) =>
+      place({}, { name }, { videoBitrateKbps: kbps, pins: ['video bitrate'] })
+    const show = onLine(9000, [pinned(6000, 'One'), pinned(5000, 'Two'), pinned(200, 'Three')])
+    expect(conflictsOf(show).map(({ words }) => words)).toEqual([
+      'One is sent',
+      'Two is sent',
+      'the video bitrate for One is pinned',
+      'the video bitrate for Two is pinned',
+    ])
+    for (const demand of conflictsOf(show)) expect(conflictsOf(demand.without(show))).toEqual([])
+  })
+
+  it('says by how much the nearest plan misses', () => {
+    const must = place({}, {}, { videoBitrateKbps: 6000, pins: ['video bitrate'] })
+    const show = onLine(5000, [{ ...must, plan: { ...must.plan, mustKeep: true } }])
+    expect(fitShow(show).parts).toBeNull()
+    const nearest = nearestPlan(show)
+    expect(nearest?.result.parts).not.toBeNull()
+    expect(nearest?.missKbps).toBeGreaterThan(1000)
+    expect(nearest?.missKbps).toBeLessThan(1400)
+  })
+
+  it('sums kept plans up for comparison', () => {
+    const summary = planSummary(demoShow, planOf(demoShow))
+    expect(summary.rows.map(({ name }) => name)).toEqual([
+      'Longmeadow',
+      'Flickerbrook',
+      'Commonhall',
+      'Archive file',
+    ])
+    expect(summary.encodeCount).toBe(4)
+  })
+
+  it('answers simple questions', () => {
+    const answer = simpleAnswer(10_000, usualShapes[3], 'hands', 'desk')
+    expect(answer?.wireKbps).toBeLessThanOrEqual(7000)
+    expect(answer?.level).toBe('4.2')
+    expect(bestAnswer(1500, 'action', 'desk')?.rendition.height).toBeLessThan(720)
+    expect(simpleAnswer(100, usualShapes[0], 'action', 'desk')).toBeNull()
+  })
+})

@@ -1,0 +1,94 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { allBreaches, budgetOf, overloads, pathCeilings } from '../fit'
+import type { Show } from '../show'
+import { type FitResult, fitShow } from './fitShow'
+import { compareWorth, type Worth } from './problem'
+import { planningKey } from './planningKey'
+import { withUpload } from './room'
+import type { PlannedShow } from './showProblem'
+import { withPlan } from './showPlan'
+import { randomShow } from './testShows'
+
+/** Shows of 1 to 6 destinations made by chance. */
+const shows = fc
+  .record({
+    seed: fc.integer({ min: 1, max: 1_000_000 }),
+    destinations: fc.integer({ min: 1, max: 6 }),
+    relay: fc.boolean(),
+    recording: fc.boolean(),
+    pins: fc.boolean(),
+  })
+  .map(({ seed, ...options }) => randomShow(seed, { ...options, grain: 'coarse' }))
+const check = <T>(arbitrary: fc.Arbitrary<T>, holds: (value: T) => void): void =>
+  fc.assert(fc.property(arbitrary, holds), { numRuns: 60 })
+
+/** No plan at all is the worst of all. */
+const isAtLeast = (a: Worth | null, b: Worth | null): boolean =>
+  b === null || (a !== null && compareWorth(a, b) >= 0)
+
+const planned = (show: PlannedShow, { parts }: FitResult): Show =>
+  withPlan(show as Show, parts ?? [])
+
+describe('a plan', () => {
+  it('is never worse with more upload', () => {
+    check(fc.tuple(shows, fc.integer({ min: 1, max: 3000 })), ([show, more]) => {
+      expect(isAtLeast(fitShow(withUpload(show, more)).worth, fitShow(show).worth)).toBe(true)
+    })
+  })
+
+  it('is never better with a pin', () => {
+    const pins = fc.constantFrom('size', 'frame rate', 'codec', 'video bitrate', 'effort')
+    check(fc.tuple(shows, pins, fc.nat()), ([show, pin, at]) => {
+      const index = at % show.destinations.length
+      const pinnedShow = {
+        ...show,
+        destinations: show.destinations.map((destination, position) =>
+          position === index
+            ? {
+                ...destination,
+                renditions: destination.renditions.map((rendition) => ({
+                  ...rendition,
+                  pins: [...new Set([...rendition.pins, pin])],
+                })),
+              }
+            : destination,
+        ),
+      } as PlannedShow
+      const [free, held] = [fitShow(show).worth, fitShow(pinnedShow).worth]
+      // A pinned bitrate need not be one of the steps, so that it can be a little better.
+      if (pin !== 'video bitrate') expect(isAtLeast(free, held)).toBe(true)
+      else expect(isAtLeast(free && { ...free, scoreUnits: Infinity }, held)).toBe(true)
+    })
+  })
+
+  it('does not depend on the order of the destinations', () => {
+    check(shows, (show) => {
+      const turned = { ...show, destinations: [...show.destinations].reverse() }
+      expect(fitShow(turned).worth).toEqual(fitShow(show).worth)
+    })
+  })
+
+  it('keeps every rule, the line, the paths, the computer and the disk', () => {
+    check(shows, (show) => {
+      const result = fitShow(show)
+      if (!result.parts) return
+      const after = planned(show, result)
+      expect(allBreaches(after)).toEqual([])
+      expect(budgetOf(after).spareKbps).toBeGreaterThanOrEqual(0)
+      expect(overloads(after)).toEqual([])
+      expect(pathCeilings(after).every(({ fits }) => fits)).toBe(true)
+      expect(budgetOf(after).encodeCount).toBe(result.worth?.encodes)
+      for (const { plan, name } of after.destinations)
+        if (plan.mustKeep) expect(`${name} ${plan.leftOut}`).toBe(`${name} false`)
+    })
+  })
+
+  it('leaves pinned cells as they are, and asks no new question', () => {
+    check(shows, (show) => {
+      const after = planned(show, fitShow(show))
+      expect(planningKey(after)).toBe(planningKey(show))
+      expect(fitShow(after).worth).toEqual(fitShow(show).worth)
+    })
+  })
+})
