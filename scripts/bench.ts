@@ -1,6 +1,7 @@
 import { dragArea, loadArea, picturesArea } from '../bench/browser'
 import coreArea from '../bench/core'
 import { type Area, printFigures } from '../bench/figure'
+import plannerArea from '../bench/planner'
 import { ensureBuild } from './build'
 import { main } from './run'
 import { ensurePrograms, systemPrograms } from './systemPackages'
@@ -10,6 +11,7 @@ const areas: Record<string, Area> = {
   drag: dragArea,
   load: loadArea,
   pictures: picturesArea,
+  planner: plannerArea,
 }
 
 /** `npm run bench`, or `npm run bench -- area` for one area alone. */
@@ -21,7 +23,7 @@ main(async () => {
       `No such area: ${unknown.join(', ')}. There are ${Object.keys(areas).join(', ')}.`,
     )
   const chosen = wanted.length > 0 ? wanted : Object.keys(areas)
-  if (chosen.some((name) => name !== 'core')) {
+  if (chosen.some((name) => name !== 'core' && name !== 'planner')) {
     await ensurePrograms([systemPrograms.database, systemPrograms.browser])
     await ensureBuild()
   }

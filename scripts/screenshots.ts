@@ -1,5 +1,6 @@
 import { mkdirSync } from 'node:fs'
-import { demoProfiles, demoShow } from '@green-mantle/demo'
+import { fitShow, withPlan } from '@green-mantle/core/plan'
+import { demoProfiles, demoShow, plannedDemoShow } from '@green-mantle/demo'
 import { type Browser, chromium, type Page } from '@playwright/test'
 import { startStack, stopStack, storeShow } from '../tests/browser/fixtures'
 import { nanoid } from 'nanoid'
@@ -97,8 +98,30 @@ const views: View[] = [
         .first()
         .click(),
   },
-  { name: 'fit', path: (id) => `/shows/${id}/fit`, colours: 'light' },
+  {
+    name: 'fit',
+    path: (id) => `/shows/${id}/fit`,
+    colours: 'light',
+    prepare: (page) => untilTried(page),
+  },
+  { name: 'encoders', path: (id) => `/shows/${id}/encoders`, colours: 'light' },
+  {
+    name: 'plans',
+    path: (id) => `/shows/${id}/fit`,
+    colours: 'dark',
+    prepare: async (page) => {
+      await page.getByRole('button', { name: 'Keep the present plan' }).click()
+      await page.getByLabel('How much Commonhall matters, 1 to 5').selectOption('5')
+      await page.getByText('(differs)').first().waitFor({ state: 'attached' })
+      await untilTried(page)
+      await page.getByRole('heading', { name: 'Compare plans' }).scrollIntoViewIfNeeded()
+    },
+  },
 ]
+
+/** Until the planner has tried every way to gain. */
+const untilTried = (page: Page) =>
+  page.getByText('trying one after the other').waitFor({ state: 'detached' })
 
 async function picture(
   browser: Browser,
@@ -142,7 +165,10 @@ main(async () => {
       scenes: [...demoShow.scenes.slice(1), ...demoShow.scenes.slice(0, 1)],
     }
     await storeShow(address, tight)
-    const { id } = await storeShow(address, demoShow)
+    const { id } = await storeShow(
+      address,
+      withPlan(plannedDemoShow, fitShow(plannedDemoShow).parts ?? []),
+    )
     for (const profile of demoProfiles) await send(`${address}/api/profiles`, 'POST', profile)
     for (const destination of ['longmeadow', 'tallstory-wide'])
       await send(`${address}/api/shows/${id}/keys/${destination}`, 'PUT', { key: nanoid() })

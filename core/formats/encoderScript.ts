@@ -69,7 +69,7 @@ const inputOf = (canvas: CanvasName): string => variableName('input', canvas)
 /** Words inside a comment or a message of the shell: on one line, and without what the shell would act on. */
 const plain = (words: string): string => words.replaceAll(/[^\p{L}\p{N} .,:;×/()_-]/gu, ' ')
 
-interface EncodedShow extends Pick<Show, 'title' | 'destinations' | 'recordings'> {}
+type EncodedShow = Pick<Show, 'title' | 'destinations' | 'recordings'>
 
 function outputsOf(show: EncodedShow, encode: Encode, used: Set<string>): Output[] {
   const unused = (wanted: string): string => {

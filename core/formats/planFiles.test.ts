@@ -15,7 +15,7 @@ describe('a ladder as a playlist', () => {
     const parser = new Parser()
     parser.push(writeMultivariantPlaylist(rookery))
     parser.end()
-    const { playlists } = parser.manifest
+    const playlists = parser.manifest.playlists ?? []
     expect(playlists.map(({ uri }) => uri)).toEqual([
       'fernhollow.m3u8',
       'fernhollow2.m3u8',

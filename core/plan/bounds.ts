@@ -163,7 +163,7 @@ export function lowBound(
   let best = start
   let at = start
   const level = (): number => Math.max(best.most - reach, known ?? -Infinity)
-  let reach = known === null ? Math.max(1, Math.abs(best.most) * 0.03) : best.most - known
+  let reach = known === null ? Math.max(1, Math.abs(best.most) * 0.03) : (best.most - known) * 0.3
   let walked = 0
   for (let round = 0; round < rounds; round += 1) {
     if (known !== null && best.most <= known) break
@@ -184,8 +184,8 @@ export function lowBound(
     if (at.most < best.most - 0.25 * reach) walked = 0
     else walked += 1
     if (at.most < best.most) best = at
-    if (walked >= 3) {
-      reach /= 2
+    if (walked >= 2) {
+      reach *= 0.5
       walked = 0
       at = best
     }

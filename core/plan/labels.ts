@@ -138,8 +138,8 @@ export function searchLabels(
               }
             }
           }
+          if (labels > limits.inAll) return { found: null, isExhaustive: false, labels }
         }
-        if (labels > limits.inAll) return { found: null, isExhaustive: false, labels }
       }
     }
     current = buckets.get(0) ?? new Map<State, Label[]>()

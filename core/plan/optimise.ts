@@ -21,6 +21,9 @@ const quickLooks = [
   { rounds: 40, each: 600 },
 ] as const
 
+/** A look this wide that finds nothing better is taken for the last. */
+const enoughForALook = 160
+
 interface Task {
   parts: readonly Part[]
   bound: Bound
@@ -64,12 +67,13 @@ function alikeButBitrate(parts: readonly Part[], { chosen }: Found): Part[] {
 /**
  * The selection of columns that is worth most, every demand in exactly one of them. Yields what it
  * has whenever that gets better, and between tasks, so that it can be stopped. Worths are whole
- * numbers.
+ * numbers. With `isOneLookEnough` it gives up where the first quick look finds nothing.
  */
 export function* optimise(
   parts: readonly Part[],
   resources: Resources,
   start: Found | null = null,
+  { isOneLookEnough = false } = {},
 ): Generator<Optimum, Optimum> {
   let found = start
   // Worths are whole, so that a better plan is better by one; half of that is left for rounding.
@@ -104,7 +108,8 @@ export function* optimise(
     task.bound = lowBound(task.parts, resources, task.bound, found?.value ?? null, rounds)
     if (task.bound.most < floor()) return { found, most: task.bound.most, isProven: true }
     if (look(task, each)) yield { found, most: task.bound.most, isProven: false }
-    else if (found) break
+    else if (found && each >= enoughForALook) break
+    if (!found && isOneLookEnough) return { found, most: task.bound.most, isProven: false }
   }
 
   const open: Task[] = [task]

@@ -145,7 +145,9 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
     most: { leftOutWeight: number; belowFloor: number },
     start: Found | null,
   ): Generator<Progress, Optimum> {
-    const run = optimise(partsFor(all, weights, most), resourcesOf(problem, most), start)
+    const isOneLookEnough = start === null
+    const parts = partsFor(all, weights, most)
+    const run = optimise(parts, resourcesOf(problem, most), start, { isOneLookEnough })
     for (;;) {
       const step = run.next()
       if (step.done) return step.value
@@ -153,6 +155,7 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
     }
   }
 
+  // Most shows fit whole, which one look tells; else the shortfall is settled first.
   const nobody = { leftOutWeight: 0, belowFloor: 0 }
   const whole = yield* best(nobody, null)
   if (whole.found) return progress(whole, true)

@@ -8,11 +8,20 @@ const tellings = ['device', 'shape', 'mask', 'bitrate'] as const
  * those on the other. Every selection of columns is in one of the two.
  */
 export function split(parts: readonly Part[]): Part[][] {
-  let chosen: { part: number; mine: number[] } = { part: 0, mine: [] }
+  let chosen: { part: number; mine: number[]; isOpen: boolean } = {
+    part: 0,
+    mine: [],
+    isOpen: false,
+  }
   parts.forEach(({ columns, inPlay }, part) => {
     columns.members.forEach((_, bit) => {
       const mine = [...inPlay].filter((column) => columns.mask[column]! & (1 << bit))
-      if (mine.length > chosen.mine.length) chosen = { part, mine }
+      // Whether somebody is left out tells more than all else.
+      const isOpen =
+        mine.some((column) => columns.device[column]! < 0) &&
+        mine.some((column) => columns.device[column]! >= 0)
+      if (isOpen === chosen.isOpen ? mine.length > chosen.mine.length : isOpen)
+        chosen = { part, mine, isOpen }
     })
   })
   const { columns } = parts[chosen.part]!
@@ -24,7 +33,10 @@ export function split(parts: readonly Part[]): Part[][] {
     if (counts.size < 2) continue
     const sorted = [...counts].sort(([a], [b]) => a - b)
     let below = 0
-    const edge = sorted.find(([, count]) => (below += count) * 2 >= mine.length)![0]
+    const edge =
+      chosen.isOpen && name === 'device'
+        ? -1
+        : sorted.find(([, count]) => (below += count) * 2 >= mine.length)![0]
     const isLast = edge === sorted.at(-1)![0]
     const isLow = (column: number): boolean =>
       isLast ? values[column]! < edge : values[column]! <= edge

@@ -32,7 +32,7 @@ test('plans again by itself when the line changes, and undo takes both back', as
   const verdict = page.getByRole('contentinfo', { name: 'Upload strata' }).getByRole('status')
   await expect(verdict).toContainText('Fits')
   await step(page, 'Fit').click()
-  await expect(page.getByText('The best possible plan for 17.7 Mb/s')).toBeVisible()
+  await expect(page.getByText('The best possible plan for 17.8 Mb/s')).toBeVisible()
   await expect(bitrate(page, 'Longmeadow')).not.toHaveValue(before)
   expect(Number(await bitrate(page, 'Longmeadow').inputValue())).toBeGreaterThan(Number(before))
   await untilSaved(page)

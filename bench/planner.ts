@@ -1,0 +1,75 @@
+import highsLoader from 'highs'
+import { type SolveProgram, worthByIntegerProgram } from '../core/plan/integerProgram'
+import { showProblem } from '../core/plan/showProblem'
+import { solving } from '../core/plan/solve'
+import { randomShow } from '../core/plan/testShows'
+import type { Area, Figure } from './figure'
+
+/** How many problems there are of each number of destinations; more destinations take longer. */
+const counts = { 2: 20, 4: 20, 8: 12, 12: 8, 20: 3 } as const
+/** The general solver lists every choice; beyond this it takes minutes and gigabytes. */
+const mostForHighs = 2
+const highsSeconds = 60
+
+const quantile = (values: readonly number[], share: number): number =>
+  [...values].sort((a, b) => a - b)[
+    Math.min(values.length - 1, Math.floor(values.length * share))
+  ] ?? 0
+
+/**
+ * Time to a proven optimum for shows made by chance, on both canvases, with three devices, pins and
+ * a relay; and beside it HiGHS on an integer program of the same problems, where it is small enough.
+ */
+const area: Area = async () => {
+  const highs = await highsLoader()
+  const solveProgram: SolveProgram = (text) => {
+    const solved = highs.solve(text, { time_limit: highsSeconds })
+    return solved.Status === 'Optimal' ? { objective: solved.ObjectiveValue } : null
+  }
+  const figures: Figure[] = []
+  for (const [size, count] of Object.entries(counts)) {
+    const destinations = Number(size)
+    const [times, firsts, ratios]: number[][] = [[], [], []]
+    let proven = 0
+    for (let seed = 1; seed <= count; seed += 1) {
+      const show = randomShow(1000 * destinations + seed, {
+        destinations,
+        grain: 'fine',
+        relay: true,
+        recording: seed % 2 === 0,
+        pins: true,
+      })
+      const start = performance.now()
+      const { problem } = showProblem(show)
+      let first: number | null = null
+      const run = solving(problem)
+      let step = run.next()
+      for (; !step.done; step = run.next())
+        if (step.value.solution) first ??= performance.now() - start
+      const milliseconds = performance.now() - start
+      times!.push(milliseconds)
+      firsts!.push(first ?? milliseconds)
+      if (step.value.isProven) proven += 1
+      if (destinations > mostForHighs || seed > 3) continue
+      const since = performance.now()
+      if (worthByIntegerProgram(problem, solveProgram))
+        ratios!.push((performance.now() - since) / milliseconds)
+    }
+    const name = `${size}_destinations`
+    figures.push(
+      { name: `${name}_median`, value: quantile(times!, 0.5), unit: 'ms' },
+      { name: `${name}_p95`, value: quantile(times!, 0.95), unit: 'ms' },
+      { name: `${name}_first_plan_median`, value: quantile(firsts!, 0.5), unit: 'ms' },
+      { name: `${name}_proven`, value: proven / count, unit: 'share' },
+    )
+    if (ratios!.length > 0)
+      figures.push({
+        name: `${name}_highs_over_ours`,
+        value: quantile(ratios!, 0.5),
+        unit: 'times',
+      })
+  }
+  figures.push({ name: 'memory', value: process.memoryUsage().heapUsed / 1e6, unit: 'MB' })
+  return figures
+}
+export default area
