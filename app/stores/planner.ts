@@ -28,6 +28,8 @@ export const usePlannerStore = defineStore('planner', () => {
   const result = shallowRef<FitResult>()
   const isWorking = ref(false)
   const conflicts = shallowRef<string[]>([])
+  /** Where what has to be kept does not fit: by how much it misses. */
+  const nearest = shallowRef<{ missKbps: number | null }>()
   const marginals = shallowRef<Marginal[]>([])
   const gains = shallowRef<Gain[]>([])
   const areGainsKnown = ref(false)
@@ -54,6 +56,7 @@ export const usePlannerStore = defineStore('planner', () => {
     asked = question.value
     const own = asked
     conflicts.value = []
+    nearest.value = undefined
     areGainsKnown.value = false
     if (own === '') {
       result.value = undefined
@@ -81,6 +84,9 @@ export const usePlannerStore = defineStore('planner', () => {
         break
       case 'conflicts':
         conflicts.value = news.words
+        break
+      case 'nearest':
+        nearest.value = { missKbps: news.missKbps }
         break
       case 'marginals':
         marginals.value = news.marginals
@@ -137,6 +143,7 @@ export const usePlannerStore = defineStore('planner', () => {
     isCarried,
     canPlan,
     conflicts,
+    nearest,
     marginals,
     gains,
     areGainsKnown,

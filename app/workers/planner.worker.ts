@@ -6,6 +6,7 @@ import {
   gainsOf,
   type Marginal,
   marginalsOf,
+  nearestPlan,
   type PlannedShow,
 } from '@green-mantle/core/plan'
 import { expose } from 'comlink'
@@ -14,6 +15,8 @@ import { expose } from 'comlink'
 export type PlannerNews =
   | { about: 'plan'; result: FitResult; isLast: boolean }
   | { about: 'conflicts'; words: string[] }
+  /** How much upload (kb/s) must-keeps would need more; null where no upload would do. */
+  | { about: 'nearest'; missKbps: number | null }
   | { about: 'marginals'; marginals: Marginal[]; isLast: boolean }
   | { about: 'gains'; gains: Gain[]; isLast: boolean }
 
@@ -46,6 +49,8 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
   }
   const present = step.value
   if (!(await isNewest())) return
+  if (present.worth === null)
+    tell({ about: 'nearest', missKbps: nearestPlan(show)?.missKbps ?? null })
   if (present.worth === null || present.worth.leftOutWeight > 0)
     tell({ about: 'conflicts', words: conflictsOf(show).map(({ words }) => words) })
   for (const marginals = marginalsOf(show, present); ;) {

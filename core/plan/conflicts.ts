@@ -1,5 +1,5 @@
-import { fitShow } from './fitShow'
-import type { PlannedShow } from './showProblem'
+import { type PlannedShow, showProblem } from './showProblem'
+import { fitsWhole } from './solve'
 
 /** One thing that a person asked for and that a plan has to meet. */
 export interface DemandInWords {
@@ -60,7 +60,7 @@ export function demandsInWords(show: PlannedShow): DemandInWords[] {
 }
 
 /** Whether a plan exists that leaves nothing out. */
-const keepsAll = (show: PlannedShow): boolean => fitShow(show).worth?.leftOutWeight === 0
+const keepsAll = (show: PlannedShow): boolean => fitsWhole(showProblem(show).problem)
 
 /**
  * Where not everything that was asked for fits: a smallest set of demands that collide, so that

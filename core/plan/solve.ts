@@ -122,6 +122,25 @@ function solutionFrom(problem: Problem, all: readonly Columns[], { chosen }: Fou
   return { assignments, encodes, worth, uploadKbps, diskMegabytes }
 }
 
+/** The plan that leaves out least and then has fewest below the floor, whatever its scores. */
+function leastShortfall(problem: Problem, all: readonly Columns[]): Optimum {
+  const run = optimise(
+    partsForShortfall(all, problem.demands.length),
+    resourcesOf(problem, { leftOutWeight: 1e6, belowFloor: 1e6 }),
+  )
+  for (;;) {
+    const step = run.next()
+    if (step.done) return step.value
+  }
+}
+
+/** Whether a plan exists that leaves nobody out. */
+export function fitsWhole(problem: Problem): boolean {
+  const all = componentsOf(problem).map((members) => columnsOf(problem, members))
+  const { found } = leastShortfall(problem, all)
+  return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
+}
+
 /**
  * Finds the best plan: the fewest left out, weighed by priority; the fewest below the floor; the
  * highest Σ priority × score; the fewest encodes; the fewest kb/s. Yields every better plan as it is
@@ -160,13 +179,7 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
   const whole = yield* best(nobody, null)
   if (whole.found) return progress(whole, true)
 
-  const shortfallRun = optimise(
-    partsForShortfall(all, problem.demands.length),
-    resourcesOf(problem, { leftOutWeight: 1e6, belowFloor: 1e6 }),
-  )
-  let shortfall = shortfallRun.next()
-  while (!shortfall.done) shortfall = shortfallRun.next()
-  const least = shortfall.value
+  const least = leastShortfall(problem, all)
   if (!least.found)
     return { solution: null, isProven: least.isProven && isComplete, gapScoreUnits: null }
   const { worth } = solutionFrom(problem, all, least.found)

@@ -15,6 +15,9 @@ for (const colours of ['day', 'night'] as const) {
         await expect(page.locator('h2').first()).toBeAttached()
         await expectAccessible(page)
       }
+      await page.getByRole('link', { name: 'Encoders …' }).click()
+      await expect(page.getByRole('heading', { name: 'Encoders of this computer' })).toBeVisible()
+      await expectAccessible(page)
       await page.keyboard.press('Shift+?')
       await expect(page.getByRole('heading', { name: 'Keys on this page' })).toBeVisible()
       await expectAccessible(page)

@@ -64,9 +64,46 @@ test('pins that collide are named, and what is left out', async ({ page, stack }
   await bitrate(page, 'Flickerbrook').fill('5900')
   await page.keyboard.press('Enter')
   await expect(page.getByText('Left out, since not everything fits')).toBeVisible()
-  const collision = page.getByText(/^These cannot all be met at once/)
-  await expect(collision).toContainText('the video bitrate for Longmeadow is pinned')
+  const collision = page.getByText(/These cannot all be met at once/)
+  await expect(collision).toContainText('the video bitrate for Longmeadow is pinned', {
+    timeout: 20_000,
+  })
   await expect(collision).toContainText('the video bitrate for Flickerbrook is pinned')
+})
+
+test('what has to be kept and does not fit is said, with how much is missing', async ({
+  page,
+  stack,
+}) => {
+  await onFit(page, stack.application.address)
+  await page.getByLabel('How much Longmeadow matters, 1 to 5').selectOption('3, keep')
+  await page.getByLabel('How much Flickerbrook matters, 1 to 5').selectOption('3, keep')
+  await bitrate(page, 'Longmeadow').fill('8900')
+  await page.keyboard.press('Enter')
+  await bitrate(page, 'Flickerbrook').fill('5900')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('No plan keeps what has to be kept')).toBeVisible()
+  await expect(page.getByText(/The nearest plan misses by [\d.]+ Mb\/s of upload/)).toBeVisible({
+    timeout: 20_000,
+  })
+})
+
+test('a recording is added, switched off and removed, and a route is left to the planner', async ({
+  page,
+  stack,
+}) => {
+  const stored = await onFit(page, stack.application.address)
+  await page.getByRole('button', { name: 'Record the vertical canvas' }).click()
+  await expect(page.locator('[data-send=Recording]')).toBeVisible()
+  await page.getByRole('switch', { name: 'Archive file is on' }).click()
+  await expect(page.locator('[data-send="Archive file"]')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Remove Recording' }).click()
+  await page.locator('[data-send=Commonhall]').getByRole('button').first().click()
+  await page.getByLabel('Route', { exact: true }).selectOption('planner chooses')
+  await untilSaved(page)
+  const saved = await stored.read()
+  expect(saved.recordings.map(({ name, on }) => [name, on])).toEqual([['Archive file', false]])
+  expect(saved.destinations[2]!.plan.routePinned).toBe(false)
 })
 
 test('ways to gain are ranked, tried with one click and undone with one', async ({

@@ -30,7 +30,9 @@ const shown = computed(() =>
 )
 const text = ref(shown.value)
 const problem = ref('')
-watch(shown, (value) => {
+watch(shown, (value, before) => {
+  // What a person is typing is not taken from under their hands.
+  if (text.value !== before) return
   text.value = value
   problem.value = ''
 })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listInWords } from '@green-mantle/core/words'
+import { listInWords, mbpsInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { usePlannerStore } from '~/stores/planner'
 import { useShowStore } from '~/stores/show'
@@ -16,12 +16,19 @@ const names = computed(() =>
 
 <template>
   <div
-    v-if="names.length > 0 || planner.conflicts.length > 0"
+    v-if="names.length > 0 || planner.conflicts.length > 0 || planner.nearest"
     role="status"
     class="card bg-ochre-wash shrink-0 p-3"
   >
     <p v-if="names.length > 0" class="font-semibold">
       Left out, since not everything fits: {{ listInWords(names) }}.
+    </p>
+    <p v-if="planner.nearest">
+      {{
+        planner.nearest.missKbps === null
+          ? 'No upload would make room for what has to be kept: the computer or a rule stands in the way.'
+          : `The nearest plan misses by ${mbpsInWords(planner.nearest.missKbps)} of upload.`
+      }}
     </p>
     <p v-if="planner.conflicts.length > 0">
       These cannot all be met at once, and letting go of any one of them would do:

@@ -30,6 +30,7 @@ import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useDestinationEditing } from '~/components/destinations/editing'
 import { useFitEditing } from './editing'
+import RouteField from './RouteField.vue'
 import { encoderSentences } from '@green-mantle/core/plan'
 import { useShowStore } from '~/stores/show'
 import type { FitRow } from './rows'
@@ -135,6 +136,14 @@ const scores = computed(() =>
         :most="250"
         :model-value="row.rendition.encoder.lookAheadFrames"
         @update:model-value="setEncoder({ lookAheadFrames: $event ?? 0 })"
+      />
+      <RouteField
+        v-if="
+          row.destination &&
+          row.destination.connection !== 'hand-off' &&
+          row.destination.connection !== 'relay'
+        "
+        :destination="row.destination"
       />
       <SelectField
         label="Downscaling"

@@ -75,10 +75,28 @@ export function useFitEditing() {
     })
   }
 
-  function setRoutePinned(id: string, name: string, routePinned: boolean): void {
-    store.edit(routePinned ? `Pin the route to ${name}` : `Free the route to ${name}`, (draft) => {
+  function setRoute(
+    id: string,
+    label: string,
+    recipe: (destination: Show['destinations'][number]) => void,
+  ): void {
+    store.edit(label, (draft) => {
       const destination = draft.destinations.find((item) => item.id === id)
-      if (destination) destination.plan.routePinned = routePinned
+      if (destination) recipe(destination)
+    })
+  }
+
+  /** Holds a route: directly, or through a relay. */
+  function pinRoute(id: string, name: string, relayId: string | null): void {
+    setRoute(id, `Set the route to ${name}`, (destination) => {
+      destination.relayId = relayId
+      destination.plan.routePinned = true
+    })
+  }
+
+  function freeRoute(id: string, name: string): void {
+    setRoute(id, `Free the route to ${name}`, (destination) => {
+      destination.plan.routePinned = false
     })
   }
 
@@ -116,7 +134,8 @@ export function useFitEditing() {
     togglePin,
     unpinAll,
     setPlan,
-    setRoutePinned,
+    pinRoute,
+    freeRoute,
     setFit,
     changeRecording,
     addRecording,

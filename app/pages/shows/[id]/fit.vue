@@ -1,17 +1,17 @@
 <script setup lang="ts">
-import { canvasNames, pictureKinds, type PictureKind } from '@green-mantle/core/show'
+import { pictureKinds, type PictureKind } from '@green-mantle/core/show'
 import { pictureKindNames } from '@green-mantle/core/words'
 import { computed, defineAsyncComponent } from 'vue'
 import { RouterLink } from 'vue-router'
 import { offerCommands } from '~/commands/commands'
 import SelectField from '~/components/fields/SelectField.vue'
 import ComparePlans from '~/components/fit/ComparePlans.vue'
-import { useFitEditing } from '~/components/fit/editing'
 import FitChecks from '~/components/fit/FitChecks.vue'
 import FitTable from '~/components/fit/FitTable.vue'
 import LeftOut from '~/components/fit/LeftOut.vue'
 import PlannerBar from '~/components/fit/PlannerBar.vue'
 import PlannerWords from '~/components/fit/PlannerWords.vue'
+import RecordingList from '~/components/fit/RecordingList.vue'
 import RoomLeft from '~/components/fit/RoomLeft.vue'
 import SendDetails from '~/components/fit/SendDetails.vue'
 import SimpleAnswer from '~/components/fit/SimpleAnswer.vue'
@@ -24,7 +24,6 @@ import { useShowStore } from '~/stores/show'
 const BitsBuyChart = defineAsyncComponent(() => import('~/components/fit/BitsBuyChart.vue'))
 
 const store = useShowStore()
-const editing = useFitEditing()
 const selection = useSelectionStore()
 
 const rows = computed(() => fitRows(store.show, store.verdict.breaches))
@@ -118,16 +117,9 @@ offerCommands(
         <ComparePlans />
       </section>
     </div>
-    <div class="flex shrink-0 gap-2">
-      <button
-        v-for="canvas in canvasNames"
-        :key="canvas"
-        type="button"
-        class="button"
-        @click="editing.addRecording(canvas)"
-      >
-        Record the {{ canvas }} canvas
-      </button>
-    </div>
+    <section class="card shrink-0 p-3.5" aria-labelledby="recordings-title">
+      <h3 id="recordings-title" class="mb-1 text-base">Recordings</h3>
+      <RecordingList />
+    </section>
   </div>
 </template>
