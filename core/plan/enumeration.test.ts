@@ -1,0 +1,97 @@
+import { describe, expect, it } from 'vitest'
+import { compareWorth, type Problem, type Worth } from './problem'
+import { showProblem } from './showProblem'
+import { solve } from './solve'
+import { randomShow } from './testShows'
+
+/** One thing that a demand can get. */
+interface Option {
+  shape: number
+  bitrate: number
+  device: number
+  load: number
+  score: number
+  wire: number
+}
+
+function optionsOf(problem: Problem, index: number): (Option | null)[] {
+  const demand = problem.demands[index]!
+  const options = demand.choices.flatMap(({ shape, first, scores, wireKbps }) =>
+    problem.places[shape]!.filter(
+      ({ device }) => demand.devices === null || demand.devices.includes(device),
+    ).flatMap(({ device, load }) =>
+      [...scores].flatMap((score, at): Option[] =>
+        score < 0 ? [] : [{ shape, bitrate: first + at, device, load, score, wire: wireKbps[at]! }],
+      ),
+    ),
+  )
+  return demand.mustKeep ? options : [null, ...options]
+}
+
+/** What a choice for every demand is worth; null where it does not fit. */
+function worthOf(problem: Problem, chosen: readonly (Option | null)[]): Worth | null {
+  const worth: Worth = { leftOutWeight: 0, belowFloor: 0, scoreUnits: 0, encodes: 0, kbps: 0 }
+  const encodes = new Map<string, Option>()
+  const owners = new Map<string, boolean>()
+  for (const [index, option] of chosen.entries()) {
+    const demand = problem.demands[index]!
+    const isLeftOut = option === null
+    // The steps of a ladder are left out together.
+    if ((owners.get(demand.owner) ?? isLeftOut) !== isLeftOut) return null
+    if (!owners.has(demand.owner) && isLeftOut) worth.leftOutWeight += demand.priority
+    owners.set(demand.owner, isLeftOut)
+    if (!option) continue
+    worth.scoreUnits += option.score
+    if (option.score < demand.floorUnits) worth.belowFloor += 1
+    worth.kbps += option.wire
+    const { shape, bitrate, device } = option
+    encodes.set(`${demand.picture} ${demand.sound} ${shape} ${bitrate} ${device}`, option)
+  }
+  if (worth.kbps > problem.uploadKbps) return null
+  for (const [index, { mostLoad, sessions }] of problem.devices.entries()) {
+    const own = [...encodes.values()].filter(({ device }) => device === index)
+    if (own.length > (sessions ?? Infinity)) return null
+    if (own.reduce((sum, { load }) => sum + load, 0) > mostLoad + 1e-9) return null
+  }
+  worth.encodes = encodes.size
+  return worth
+}
+
+function bestByEnumeration(problem: Problem): Worth | null {
+  const options = problem.demands.map((_, index) => optionsOf(problem, index))
+  let best: Worth | null = null
+  const walk = (at: number, chosen: (Option | null)[]): void => {
+    if (at === options.length) {
+      const worth = worthOf(problem, chosen)
+      if (worth && (!best || compareWorth(worth, best) > 0)) best = worth
+      return
+    }
+    for (const option of options[at]!) walk(at + 1, [...chosen, option])
+  }
+  walk(0, [])
+  return best
+}
+
+const combinations = (problem: Problem): number =>
+  problem.demands.reduce((product, _, index) => product * optionsOf(problem, index).length, 1)
+
+describe('a plan, against trying every combination', () => {
+  const problems = Array.from({ length: 120 }, (_, index) => {
+    const seed = 5000 + index
+    const destinations = 1 + (index % 2)
+    const { problem } = showProblem(
+      randomShow(seed, { destinations, grain: 'coarse', pins: index % 3 > 0 }),
+    )
+    return { seed, problem }
+  }).filter(({ problem }) => combinations(problem) < 60_000)
+
+  it('tries at least fifty', () => {
+    expect(problems.length).toBeGreaterThan(50)
+  })
+
+  it.each(problems)('is the best of all, seed $seed', ({ problem }) => {
+    const { solution, isProven } = solve(problem)
+    expect(isProven).toBe(true)
+    expect(solution?.worth ?? null).toEqual(bestByEnumeration(problem))
+  })
+})
