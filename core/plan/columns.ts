@@ -48,6 +48,10 @@ interface Group {
   shapes: number[]
 }
 
+/**
+ * Every column of a component: each group that one encode could serve, by each shape, device and
+ * bitrate that all of it accept, and each owner left out.
+ */
 export function columnsOf(problem: Problem, members: readonly number[]): Columns {
   const columns = new ColumnWriter(problem, members)
   const parts: Member[] = members.map((demand, bit) => {
@@ -166,9 +170,7 @@ class ColumnWriter {
   }
 
   addLeftOut(steps: readonly Member[]): void {
-    const row = this.count
-    this.room(row)
-    this.count += 1
+    const row = this.newRow()
     this.fields.mask[row] = maskOf(steps)
     this.fields.group[row] = this.routes.push(steps.map(() => -1)) - 1
     this.fields.leftOutWeight[row] = this.problem.demands[steps[0]!.demand]!.priority
@@ -191,16 +193,11 @@ class ColumnWriter {
         ).map(({ device, load }) => ({ shape, device, load })),
       )
       .sort((a, b) => a.load - b.load)
-    let sumsOf = -1
-    let sums = {} as Sums
     // The sums are the same on every device.
     const known = new Map<number, Sums>()
     for (const { shape, device, load } of listed) {
-      if (shape !== sumsOf) {
-        sums = known.get(shape) ?? this.sumsFor(members, routes, used, shape)
-        known.set(shape, sums)
-        sumsOf = shape
-      }
+      const sums = known.get(shape) ?? this.sumsFor(members, routes, used, shape)
+      known.set(shape, sums)
       const front = fronts[device]!
       const kept: number[] = []
       let at = 0
@@ -214,9 +211,7 @@ class ColumnWriter {
         const bitrate = sums.first + index
         if (isBeaten || (sums.isFree && index !== sums.best)) continue
         kept.push(index)
-        this.room(this.count)
-        const row = this.count
-        this.count += 1
+        const row = this.newRow()
         this.fields.mask[row] = mask
         this.fields.group[row] = group
         this.fields.relays[row] = relays
@@ -292,15 +287,16 @@ class ColumnWriter {
     return { first, scores, wires, belows, disks, recordings, best, isFree }
   }
 
-  /** Makes room for one more row. */
-  private room(row: number): void {
-    if (row < this.fields.mask.length) return
-    this.fields = mapFields((name) => {
-      const old = this.fields[name]
-      const larger = newField(name, old.length * 2)
-      larger.set(old)
-      return larger
-    })
+  private newRow(): number {
+    if (this.count === this.fields.mask.length)
+      this.fields = mapFields((name) => {
+        const old = this.fields[name]
+        const larger = newField(name, old.length * 2)
+        larger.set(old)
+        return larger
+      })
+    this.count += 1
+    return this.count - 1
   }
 
   finish(isComplete: boolean): Columns {

@@ -89,15 +89,8 @@ export function* optimise(
     if (!better(searchLabels(within, bound, resources, floor(), limits).found)) return false
     const alike = alikeButBitrate(within, found as Found)
     const nearby = lowBound(alike, resources, boundAt(alike, bound.prices, resources), floor(), 8)
-    better(
-      searchLabels(
-        stillInPlay(alike, nearby, floor()),
-        boundAt(stillInPlay(alike, nearby, floor()), nearby.prices, resources),
-        resources,
-        floor(),
-        exactLimits,
-      ).found,
-    )
+    const last = narrowed({ parts: alike, bound: nearby }, floor(), resources)
+    better(searchLabels(last.parts, last.bound, resources, floor(), exactLimits).found)
     return true
   }
 
