@@ -112,7 +112,9 @@ describe('settings sheet', () => {
     const { data, errors } = papaparse.parse(sheet.trimEnd())
     expect(errors).toEqual([])
     expect(data[0]).toEqual([...settingsSheetColumns])
-    expect(data).toHaveLength(4)
+    // The names, three sends and a recording.
+    expect(data).toHaveLength(5)
+    expect(data[4]?.slice(0, 3)).toEqual(['Archive file', 'landscape', 'recording, archive mix'])
     expect(data[1]?.[0]).toBe('Long, "wide"\nmeadow')
     expect(data.every((row) => row.length === settingsSheetColumns.length)).toBe(true)
   })

@@ -1,10 +1,10 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference -- whoever compiles this file needs these types
 /// <reference path="./papaparse.d.ts" />
 import papaparse from 'papaparse'
-import { breachesOf, sendsOf } from '../fit'
+import { breachesOf, sendsOf, takenRecordings } from '../fit'
 import { bitsPerPixel, lowestLevel, pictureScore, scoreWord } from '../media'
 import { reconnectPractice } from '../network'
-import { type Show, streamNames } from '../show'
+import { type Rendition, type Show, streamNames, type ViewerScreen } from '../show'
 import { codecNames, protocolNames, sampleRateInWords } from '../words'
 
 export const settingsSheetColumns = [
@@ -43,13 +43,50 @@ export const settingsSheetColumns = [
 
 const profileNames = { baseline: 'Baseline', main: 'Main', high: 'High' } as const
 
-/** The settings of every send, one row each in the order of the destinations, the column names first. */
+/** What is said of a rendition wherever it goes; the columns from the width to the audio channels. */
+function renditionCells(show: Show, rendition: Rendition): (string | number)[] {
+  const { encoder } = rendition
+  return [
+    rendition.width,
+    rendition.height,
+    rendition.framesPerSecond,
+    codecNames[rendition.codec],
+    rendition.codec === 'h264' ? profileNames[encoder.profile] : 'Main',
+    lowestLevel(rendition) ?? 'none',
+    encoder.rateControl === 'constant' ? 'CBR' : 'VBR',
+    rendition.videoBitrateKbps,
+    rendition.keyframeIntervalSeconds,
+    rendition.bFrames,
+    rendition.effort,
+    show.computer.devices.find(({ id }) => id === encoder.deviceId)?.name ?? '',
+    encoder.lookAheadFrames,
+    encoder.downscaling,
+    rendition.audioCodec === 'opus' ? 'Opus' : 'AAC-LC',
+    rendition.audioBitrateKbps,
+    sampleRateInWords(rendition.audioSampleRateHz),
+    rendition.audioChannels === 1 ? 'mono' : 'stereo',
+  ]
+}
+
+/** The last columns but one: what the bits are worth. */
+function scoreCells(
+  show: Show,
+  rendition: Rendition,
+  screen: ViewerScreen,
+): [string, number, string] {
+  const score = pictureScore(rendition, show.pictureKind, screen)
+  return [bitsPerPixel(rendition).toFixed(3), Math.round(score), scoreWord(score)]
+}
+
+/**
+ * The settings of every send and recording, one row each, the column names first. What a recording
+ * has no need of is left empty.
+ */
 export function settingsSheetRows(show: Show): (string | number)[][] {
-  const rows = sendsOf(show).flatMap((send) => {
+  const sends = sendsOf(show).flatMap((send) => {
     const destination = show.destinations.find(({ id }) => id === send.destinationId)
     if (!destination) return []
     const { rendition } = send
-    const score = pictureScore(rendition, show.pictureKind, destination.viewers[0] ?? 'desk')
     const breaches = breachesOf(destination, show.canvasPair).filter(
       ({ renditionId }) => renditionId === rendition.id,
     )
@@ -61,35 +98,28 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
         protocolNames[destination.protocol],
         (send.isBackup ? destination.backupAddress : destination.serverAddress) ?? '',
         streamNames(destination)[destination.renditions.indexOf(rendition)] ?? '',
-        rendition.width,
-        rendition.height,
-        rendition.framesPerSecond,
-        codecNames[rendition.codec],
-        rendition.codec === 'h264' ? profileNames[rendition.encoder.profile] : 'Main',
-        lowestLevel(rendition) ?? 'none',
-        rendition.encoder.rateControl === 'constant' ? 'CBR' : 'VBR',
-        rendition.videoBitrateKbps,
-        rendition.keyframeIntervalSeconds,
-        rendition.bFrames,
-        rendition.effort,
-        show.computer.devices.find(({ id }) => id === rendition.encoder.deviceId)?.name ?? '',
-        rendition.encoder.lookAheadFrames,
-        rendition.encoder.downscaling,
-        rendition.audioCodec === 'opus' ? 'Opus' : 'AAC-LC',
-        rendition.audioBitrateKbps,
-        sampleRateInWords(rendition.audioSampleRateHz),
-        rendition.audioChannels === 1 ? 'mono' : 'stereo',
+        ...renditionCells(show, rendition),
         reconnectPractice.afterSeconds,
         reconnectPractice.mostTries,
         Math.round(send.wireRateKbps),
-        bitsPerPixel(rendition).toFixed(3),
-        Math.round(score),
-        scoreWord(score),
+        ...scoreCells(show, rendition, destination.viewers[0] ?? 'desk'),
         breaches.map(({ words }) => words).join(' '),
       ],
     ]
   })
-  return [[...settingsSheetColumns], ...rows]
+  const recordings = takenRecordings(show.recordings).map(
+    ({ name, canvas, mix, viewers, rendition }) => [
+      name,
+      canvas,
+      `recording, ${mix}`,
+      ...['', '', ''],
+      ...renditionCells(show, rendition),
+      ...['', '', 0],
+      ...scoreCells(show, rendition, viewers[0] ?? 'desk'),
+      '',
+    ],
+  )
+  return [[...settingsSheetColumns], ...sends, ...recordings]
 }
 
 /** The settings sheet as CSV (RFC 4180); cells that a spreadsheet would run as a formula are defused. */

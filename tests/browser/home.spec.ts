@@ -131,7 +131,8 @@ test('the settings sheet goes out as CSV', async ({ page, demo }) => {
   const file = await download
   expect(file.suggestedFilename()).toBe('Night Bloom at Fernhollow settings.csv')
   const lines = (await readFile((await file.path())!, 'utf8')).split('\r\n')
-  expect(lines).toHaveLength(5)
+  // Names, three sends, a recording, and the end of the last line.
+  expect(lines).toHaveLength(6)
   expect(lines[1]).toMatch(
     /^Longmeadow,landscape,address and key,RTMPS,rtmps:\/\/[^,]+,,1920,1080,60,H\.264,High,4\.2,CBR,5300,/,
   )

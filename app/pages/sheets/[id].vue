@@ -54,7 +54,7 @@ const print = (): void => window.print()
           <Printer class="size-4" /> Print
         </button>
       </div>
-      <h2 class="mt-6 mb-1 text-xl">Settings of every send</h2>
+      <h2 class="mt-6 mb-1 text-xl">Settings of every send and recording</h2>
       <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Settings of every send">
         <table class="w-full text-xs">
           <tbody>
