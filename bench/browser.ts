@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib'
 import { newSource, type Show } from '@green-mantle/core/show'
-import { demoShow } from '@green-mantle/demo'
+import { demoShow, plannedDemoShow } from '@green-mantle/demo'
 import { type Browser, chromium, type Page } from '@playwright/test'
 import { startStack, stopStack, storeShow } from '../tests/browser/fixtures'
 import { chromiumArguments } from '../tests/browser/playwright.config'
@@ -111,6 +111,43 @@ async function drag(browser: Browser, address: string): Promise<Figure[]> {
   ]
 }
 
+/** As text for the same reason: how long the page's own thread was busy at a stretch, in milliseconds. */
+const recordLongTasks = `
+  window.longTasks = []
+  new PerformanceObserver((list) => {
+    for (const entry of list.getEntries()) window.longTasks.push(entry.duration)
+  }).observe({ type: 'longtask' })`
+
+/** Drags the headroom from 0 to 70 % and back while the planner plans for every step of it. */
+async function headroom(browser: Browser, address: string): Promise<Figure[]> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  const { id } = await storeShow(address, plannedDemoShow)
+  await page.goto(`${address}/shows/${id}/line`)
+  const slider = page.getByRole('slider', { name: /Headroom/ })
+  await slider.waitFor()
+  // Until the first plan and all that is told of it is there.
+  await page.waitForTimeout(5000)
+  const box = (await slider.boundingBox())!
+  const y = box.y + box.height / 2
+  await page.evaluate(recordLongTasks)
+  await page.mouse.move(box.x + 8, y)
+  await page.mouse.down()
+  for (let turn = 0; turn < 2; turn += 1)
+    for (let step = 0; step <= 70; step += 1) {
+      const share = turn === 0 ? step / 70 : 1 - step / 70
+      await page.mouse.move(box.x + 8 + share * (box.width - 16), y)
+      await page.waitForTimeout(16)
+    }
+  await page.mouse.up()
+  await page.waitForTimeout(500)
+  const tasks = await page.evaluate<number[]>('window.longTasks')
+  await page.close()
+  return [
+    { name: 'blocks_over_50_ms', value: tasks.length, unit: 'blocks' },
+    { name: 'longest_block', value: Math.max(0, ...tasks), unit: 'ms' },
+  ]
+}
+
 /** Gzipped JavaScript that a first visit to a view loads. */
 async function scriptKilobytes(browser: Browser, address: string, path: string): Promise<number> {
   const page = await browser.newPage()
@@ -142,6 +179,7 @@ const withBrowser = async (
 }
 
 export const dragArea: Area = () => withBrowser(drag)
+export const headroomArea: Area = () => withBrowser(headroom)
 
 export const loadArea: Area = () =>
   withBrowser(async (browser, address) => {

@@ -1,4 +1,4 @@
-import { dragArea, loadArea, picturesArea } from '../bench/browser'
+import { dragArea, headroomArea, loadArea, picturesArea } from '../bench/browser'
 import coreArea from '../bench/core'
 import { type Area, printFigures } from '../bench/figure'
 import plannerArea from '../bench/planner'
@@ -9,6 +9,7 @@ import { ensurePrograms, systemPrograms } from './systemPackages'
 const areas: Record<string, Area> = {
   core: coreArea,
   drag: dragArea,
+  headroom: headroomArea,
   load: loadArea,
   pictures: picturesArea,
   planner: plannerArea,
