@@ -2,7 +2,7 @@
 import { NuxtPage } from '#components'
 import { useHead } from '#imports'
 import { useEventListener } from '@vueuse/core'
-import { onBeforeUnmount, ref, watch } from 'vue'
+import { onUnmounted, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { wordsFor } from '~/api/problem'
 import { type Command, offerCommands } from '~/commands/commands'
@@ -60,7 +60,8 @@ watch(
     if (name === 'changed elsewhere') open.value = 'elsewhere'
   },
 )
-onBeforeUnmount(() => store.close())
+// Not before: parts of the page that are still there would look at a show that is gone.
+onUnmounted(() => store.close())
 useEventListener(window, 'beforeunload', (event) => {
   if (store.isOpen && store.isUnsaved) event.preventDefault()
 })
