@@ -56,6 +56,23 @@ afterEach(() => {
 })
 
 describe('undo and redo', () => {
+  it('a consequence is taken back and brought again with its edit', async () => {
+    const store = await opened()
+    setHeadroom(store, 50)
+    store.followUp((show) => ({ ...show, title: 'Planned for 50' }))
+    setHeadroom(store, 20, 'drag')
+    store.followUp((show) => ({ ...show, title: 'Planned for 20' }))
+    store.endMerge()
+    expect([headroom(store), store.show.title]).toEqual([20, 'Planned for 20'])
+    store.undo()
+    expect([headroom(store), store.show.title]).toEqual([50, 'Planned for 50'])
+    store.undo()
+    expect([headroom(store), store.show.title]).toEqual([30, demoShow.title])
+    store.redo()
+    store.redo()
+    expect([headroom(store), store.show.title]).toEqual([20, 'Planned for 20'])
+  })
+
   it('back to what the server holds leaves nothing to save', async () => {
     const store = await opened()
     setHeadroom(store, 50)
