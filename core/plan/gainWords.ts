@@ -1,5 +1,7 @@
 import { listInWords, mbpsInWords, pointsInWords } from '../words'
+import type { FitResult } from './fitShow'
 import type { Gain } from './gains'
+import { scoreUnitsPerPoint } from './problem'
 
 const noChange = 'changes nothing'
 const signed = (amount: number, words: string): string => (amount > 0 ? `+${words}` : words)
@@ -24,3 +26,9 @@ export function gainInWords(gain: Gain): string {
 
 /** Whether a change makes a difference that is worth a line. */
 export const changesSomething = (gain: Gain): boolean => gainInWords(gain) !== noChange
+
+/** How far a plan that is not proven could be from the best, as in "at most 1.2 points better"; null where that is not known. */
+export const gapInWords = ({ gapScoreUnits }: Pick<FitResult, 'gapScoreUnits'>): string | null =>
+  gapScoreUnits === null
+    ? null
+    : `at most ${pointsInWords(gapScoreUnits / scoreUnitsPerPoint)} better`

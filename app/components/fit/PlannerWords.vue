@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { gapInWords } from '@green-mantle/core/plan'
 import { mbpsInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { usePlannerStore } from '~/stores/planner'
@@ -16,7 +17,7 @@ const words = computed(() => {
   if (!found) return ''
   if (!found.parts) return 'No plan keeps what has to be kept; see below which demands collide.'
   if (!found.isProven)
-    return `The best plan found for ${usable}; whether a better one exists is not proven.`
+    return `The best plan found for ${usable}; another could be ${gapInWords(found) ?? 'better'}.`
   if (!planner.isAutomatic && !planner.isCarried)
     return `Cells are set by hand. The planner knows the best possible plan for ${usable}.`
   return `The best possible plan for ${usable}. Pinned cells are kept.`
