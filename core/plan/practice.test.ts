@@ -8,7 +8,7 @@ import { renditionInWords } from '../words'
 import { conflictsOf } from './conflicts'
 import { fitShow } from './fitShow'
 import { gainsOf } from './gains'
-import { gainInWords } from './gainWords'
+import { gainInWords, gapInWords } from './gainWords'
 import { nearestPlan } from './nearest'
 import { marginalsOf } from './room'
 import { planSummary } from './planSummary'
@@ -168,6 +168,11 @@ describe('what the planner says of its plan', () => {
       'the video bitrate for Two is pinned',
     ])
     for (const demand of conflictsOf(show)) expect(conflictsOf(demand.without(show))).toEqual([])
+  })
+
+  it('says how far an unproven plan may be from the best, where that is known', () => {
+    expect(gapInWords({ gapScoreUnits: 120 })).toBe('at most 1.2 points better')
+    expect(gapInWords({ gapScoreUnits: null })).toBeNull()
   })
 
   it('says by how much the nearest plan misses', () => {

@@ -117,6 +117,10 @@ offerCommands(
         <ComparePlans />
       </section>
     </div>
+    <section v-else class="card max-w-md shrink-0 p-3.5" aria-labelledby="simple-title">
+      <h3 id="simple-title" class="mb-1 text-base">One upload, one place</h3>
+      <SimpleAnswer />
+    </section>
     <section class="card shrink-0 p-3.5" aria-labelledby="recordings-title">
       <h3 id="recordings-title" class="mb-1 text-base">Recordings</h3>
       <RecordingList />
