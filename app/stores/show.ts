@@ -43,6 +43,8 @@ const mergeWithinMilliseconds = 800
 /** The show being edited: the one place that holds it, changes it, undoes it and saves it. */
 export const useShowStore = defineStore('show', () => {
   const id = ref('')
+  const isOpen = ref(false)
+  /** It stays when the show is closed: what is still on the page may go on looking at it. */
   const edited = shallowRef<Edited>()
   const history = useManualRefHistory(edited, { capacity: 1000 })
   /** What the server last acknowledged or handed out; the base of every comparison. */
@@ -60,10 +62,7 @@ export const useShowStore = defineStore('show', () => {
   let lastOfLeft: Promise<void> | undefined
 
   const show = computed(() => edited.value?.show as Show)
-  const isOpen = computed(() => edited.value !== undefined)
-  const isUnsaved = computed(
-    () => edited.value !== undefined && edited.value.show !== stored.value?.show,
-  )
+  const isUnsaved = computed(() => isOpen.value && show.value !== stored.value?.show)
   /** The line that the show goes up. */
   const line = computed(() => lineOf(show.value))
   const verdict = computed<Verdict>(() => verdictOf(show.value))
@@ -95,6 +94,7 @@ export const useShowStore = defineStore('show', () => {
     edited.value = { show: first, label: '' }
     history.commit()
     history.clear()
+    isOpen.value = true
   }
 
   function close(): void {
@@ -104,7 +104,7 @@ export const useShowStore = defineStore('show', () => {
       lastOfLeft = saveLast(id.value, stored.value as StoredShow, show.value)
     }
     endMerge()
-    edited.value = undefined
+    isOpen.value = false
     elsewhere.value = undefined
     stored.value = undefined
     id.value = ''
@@ -116,6 +116,7 @@ export const useShowStore = defineStore('show', () => {
     recipe: (draft: Show) => Show | void,
     options: EditOptions = {},
   ): void {
+    if (!isOpen.value) return
     const next = produce(show.value, recipe)
     if (next !== show.value) replace(next, label, options)
   }
@@ -139,7 +140,7 @@ export const useShowStore = defineStore('show', () => {
    */
   function followUp(recipe: (show: Show) => Show): void {
     const before = edited.value
-    if (!before) return
+    if (!before || !isOpen.value) return
     const next = recipe(before.show)
     if (next === before.show) return
     edited.value = { show: next, label: before.label }

@@ -202,6 +202,17 @@ describe('saving', () => {
 })
 
 describe('leaving a show', () => {
+  it('lets what is still on the page go on looking at it, but not change it', async () => {
+    const store = await opened()
+    const selection = useSelectionStore()
+    store.close()
+    expect(selection.scene).toBe(demoShow.scenes[0])
+    expect(store.verdict.budget.upload.basis).not.toBe('no samples')
+    setHeadroom(store, 20)
+    expect(headroom(store)).toBe(30)
+    expect(store.isUnsaved).toBe(false)
+  })
+
   it('loses nothing that was edited while a save was on its way', async () => {
     let acknowledge = (_revision: number) => {}
     vi.mocked(saveShow).mockReturnValueOnce(new Promise((resolve) => (acknowledge = resolve)))

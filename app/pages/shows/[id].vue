@@ -60,7 +60,6 @@ watch(
     if (name === 'changed elsewhere') open.value = 'elsewhere'
   },
 )
-// Not before: parts of the page that are still there would look at a show that is gone.
 onUnmounted(() => store.close())
 useEventListener(window, 'beforeunload', (event) => {
   if (store.isOpen && store.isUnsaved) event.preventDefault()
