@@ -1,13 +1,13 @@
 import type { Columns } from './columns'
+import { type Curves, pointAtPrice } from './curves'
 import type { Resources } from './resources'
 
 /** One component as the search sees it: its columns that are still in play, and what each is worth. */
 export interface Part {
   columns: Columns
+  curves: Curves
   /** Indices into the columns, sorted by mask. */
   inPlay: Int32Array
-  /** Worth of every column, by its index. */
-  value: Float64Array
 }
 
 /** For prices on the resources: the best that each part of a component can do, and how. */
@@ -21,60 +21,66 @@ export interface PartBound {
   priced: Float64Array
 }
 
-/** Worth of a column less the price of what it uses. */
-export function pricedWorth(
-  { columns, value }: Part,
+/** The price of what a column uses of all but the upload. */
+function priceOf(
+  columns: Columns,
   column: number,
   prices: Float64Array,
   resources: Resources,
 ): number {
-  let worth =
-    value[column]! -
-    prices[0]! * columns.wire[column]! -
-    prices[1]! * columns.disk[column]! -
-    prices[resources.leftOut]! * columns.leftOutWeight[column]! -
+  let price =
+    prices[1]! * columns.disk[column]! +
+    prices[resources.leftOut]! * columns.leftOutWeight[column]! +
     prices[resources.below]! * columns.below[column]!
   const device = columns.device[column]!
   if (device >= 0)
-    worth -=
+    price +=
       prices[resources.load + device]! * columns.load[column]! +
       prices[resources.sessions + device]!
   for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
-    if (bits & 1) worth -= prices[resources.relays + relay]!
-  return worth
+    if (bits & 1) price += prices[resources.relays + relay]!
+  return price
 }
 
-/** Adds what a column uses. */
+/** Adds what a column uses of all but the upload; `times` -1 takes it away again. */
 export function use(
   used: Float64Array,
   columns: Columns,
   column: number,
   resources: Resources,
+  times = 1,
 ): void {
-  used[0]! += columns.wire[column]!
-  used[1]! += columns.disk[column]!
-  used[resources.leftOut]! += columns.leftOutWeight[column]!
-  used[resources.below]! += columns.below[column]!
+  used[1]! += times * columns.disk[column]!
+  used[resources.leftOut]! += times * columns.leftOutWeight[column]!
+  used[resources.below]! += times * columns.below[column]!
   const device = columns.device[column]!
   if (device >= 0) {
-    used[resources.load + device]! += columns.load[column]!
-    used[resources.sessions + device]! += 1
+    used[resources.load + device]! += times * columns.load[column]!
+    used[resources.sessions + device]! += times
   }
   for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
-    if (bits & 1) used[resources.relays + relay]! += 1
+    if (bits & 1) used[resources.relays + relay]! += times
 }
 
 /** The best partition of every subset of a component's members into columns, at these prices. */
 export function partBound(part: Part, prices: Float64Array, resources: Resources): PartBound {
-  const { columns, inPlay } = part
+  const { columns, curves, inPlay } = part
+  const uploadPrice = prices[0]!
   const full = (1 << columns.members.length) - 1
   const priced = new Float64Array(inPlay.length)
   const masks: number[] = []
   const worths: number[] = []
   const chosen: number[] = []
+  let [curve, onCurve] = [-1, 0]
   for (let at = 0; at < inPlay.length; at += 1) {
     const column = inPlay[at]!
-    const worth = pricedWorth(part, column, prices, resources)
+    // The columns of one curve stand next to each other.
+    if (columns.curve[column]! !== curve) {
+      curve = columns.curve[column]!
+      const point = pointAtPrice(curves, curve, uploadPrice)
+      onCurve = curves.value[point]! - uploadPrice * curves.wire[point]!
+    }
+    const worth = onCurve - priceOf(columns, column, prices, resources)
     priced[at] = worth
     const mask = columns.mask[column]!
     const last = masks.length - 1
@@ -110,15 +116,17 @@ export function partBound(part: Part, prices: Float64Array, resources: Resources
 }
 
 /** What the best partition of a whole component uses. */
-export function useOfBest(
-  { columns }: Part,
+function useOfBest(
+  { columns, curves }: Part,
   bound: PartBound,
+  prices: Float64Array,
   resources: Resources,
   used: Float64Array,
 ): void {
   for (let subset = bound.full; subset !== 0;) {
     const column = bound.first[subset]!
     if (column < 0) return
+    used[0]! += curves.wire[pointAtPrice(curves, columns.curve[column]!, prices[0]!)]!
     use(used, columns, column, resources)
     subset ^= columns.mask[column]!
   }
@@ -141,7 +149,7 @@ export function boundAt(parts: readonly Part[], prices: Float64Array, resources:
   const bounds = parts.map((part) => {
     const bound = partBound(part, prices, resources)
     most += bound.best[bound.full]!
-    useOfBest(part, bound, resources, used)
+    useOfBest(part, bound, prices, resources, used)
     return bound
   })
   return { prices, most, parts: bounds, used }

@@ -1,9 +1,10 @@
+import { CurveWriter, type Curves } from './curves'
 import type { Choice, Problem } from './problem'
 
 /**
- * Everything that one encode of a component could be, a column each: whom it serves, with what, and
- * what that uses. A member left out is a column too. Kept as arrays side by side, since there are
- * tens of thousands of them.
+ * Everything that one encode of a component could be but for its bitrate, a column each: whom it
+ * serves, in which shape, on which device, and what that uses. A member left out is a column too.
+ * Kept as arrays side by side, sorted by mask, since there are thousands of them.
  */
 export interface Columns {
   /** The demands of the component; bit i of a mask stands for the i-th. */
@@ -15,17 +16,17 @@ export interface Columns {
   group: Int32Array
   /** The relays used, as bits. */
   relays: Int32Array
-  score: Float64Array
+  /** How many of the members are below the floor; the bitrates where that differs are another column. */
   below: Int32Array
   leftOutWeight: Int32Array
-  wire: Float64Array
-  disk: Float64Array
+  /** Whole megabytes; 0 where there is room on the disk for the largest of all, so that it does not matter. */
+  disk: Int32Array
   /** -1 for a member left out. */
   device: Int32Array
   load: Float64Array
   shape: Int32Array
-  bitrate: Int32Array
-  kbps: Float64Array
+  /** Which of the curves says what it is worth at each bitrate. */
+  curve: Int32Array
   /** Whether every group that could be was listed. */
   isComplete: boolean
 }
@@ -48,12 +49,41 @@ interface Group {
   shapes: number[]
 }
 
+/** How much one unit of each aim outweighs all that a plan can have of the lesser ones; kb/s weigh 1. */
+export interface Weights {
+  scoreUnit: number
+  encode: number
+}
+
+export interface ColumnsAndCurves {
+  components: Columns[]
+  curves: Curves
+}
+
+/** The columns of every component, and the curves that they refer to. */
+export function columnsAndCurves(
+  problem: Problem,
+  components: readonly (readonly number[])[],
+  weights: Weights,
+): ColumnsAndCurves {
+  const curves = new CurveWriter()
+  return {
+    components: components.map((members) => columnsOf(problem, members, weights, curves)),
+    curves: curves.finish(),
+  }
+}
+
 /**
- * Every column of a component: each group that one encode could serve, by each shape, device and
- * bitrate that all of it accept, and each owner left out.
+ * Every column of a component: each group that one encode could serve, by each shape and device that
+ * all of it accept, and each owner left out.
  */
-export function columnsOf(problem: Problem, members: readonly number[]): Columns {
-  const columns = new ColumnWriter(problem, members)
+function columnsOf(
+  problem: Problem,
+  members: readonly number[],
+  weights: Weights,
+  curves: CurveWriter,
+): Columns {
+  const columns = new ColumnWriter(problem, members, weights, curves)
   const parts: Member[] = members.map((demand, bit) => {
     const { picture, sound, choices } = problem.demands[demand]!
     return {
@@ -67,15 +97,14 @@ export function columnsOf(problem: Problem, members: readonly number[]): Columns
     const steps = parts.filter(({ demand }) => problem.demands[demand]!.owner === owner)
     if (!problem.demands[steps[0]!.demand]!.mustKeep) columns.addLeftOut(steps)
   }
-  let groups = 0
+  const groups: Group[] = []
   for (const key of sharingKeys(problem, parts)) {
     const joins = parts.map((member) => routesInto(problem, member, key))
     const extend = (at: number, group: Group): void => {
-      if (groups >= mostGroups) return
+      if (groups.length >= mostGroups) return
       if (at === parts.length) {
         if (group.members.length === 0 || !isOwnKey(problem, group, key)) return
-        groups += 1
-        columns.addGroup(group)
+        groups.push(group)
         return
       }
       extend(at + 1, group)
@@ -107,7 +136,8 @@ export function columnsOf(problem: Problem, members: readonly number[]): Columns
     }
     extend(0, { members: [], routes: [], shapes: [] })
   }
-  return columns.finish(groups < mostGroups)
+  for (const group of groups) columns.addGroup(group)
+  return columns.finish(groups.length < mostGroups)
 }
 
 interface SharingKey {
@@ -150,202 +180,135 @@ function isOwnKey(problem: Problem, group: Group, key: SharingKey): boolean {
   return areRecordings === (key.sound === null)
 }
 
-/** Collects columns, leaving out those that another of the same group, device and frame rate beats. */
+/** Collects the columns of one component. */
 class ColumnWriter {
-  private count = 0
-  private fields = mapFields((name) => newField(name, 4096))
+  private readonly rows: Row[] = []
   private readonly routes: number[][] = []
-  private readonly hasDiskForAll: boolean
+  private readonly isDiskScarce: boolean
+  private readonly leftOutCurve: number
 
   constructor(
     private readonly problem: Problem,
     private readonly members: readonly number[],
+    private readonly weights: Weights,
+    private readonly curves: CurveWriter,
   ) {
     const largest = problem.demands.reduce(
       (sum, { choices }) =>
         sum + Math.max(0, ...choices.map(({ diskMegabytes }) => diskMegabytes?.at(-1) ?? 0)),
       0,
     )
-    this.hasDiskForAll = largest <= problem.diskMegabytes
+    this.isDiskScarce = largest > problem.diskMegabytes
+    curves.add(0, 0, -1)
+    this.leftOutCurve = curves.end()!
   }
 
   addLeftOut(steps: readonly Member[]): void {
-    const row = this.newRow()
-    this.fields.mask[row] = maskOf(steps)
-    this.fields.group[row] = this.routes.push(steps.map(() => -1)) - 1
-    this.fields.leftOutWeight[row] = this.problem.demands[steps[0]!.demand]!.priority
-    for (const name of ['device', 'shape', 'bitrate'] as const) this.fields[name][row] = -1
+    this.rows.push({
+      mask: maskOf(steps),
+      group: this.routes.push(steps.map(() => -1)) - 1,
+      relays: 0,
+      below: 0,
+      leftOutWeight: this.problem.demands[steps[0]!.demand]!.priority,
+      disk: 0,
+      device: -1,
+      load: 0,
+      shape: -1,
+      curve: this.leftOutCurve,
+    })
   }
 
   addGroup({ members, routes, shapes }: Group): void {
     const { problem } = this
-    const { bitratesKbps } = problem
     const mask = maskOf(members)
     const group = this.routes.push(routes) - 1
     const relays = routes.reduce((bits, route) => (route >= 0 ? bits | (1 << route) : bits), 0)
     const used = [...new Set(routes.filter((route) => route >= 0))]
     const demands = members.map(({ demand }) => problem.demands[demand]!)
-    const fronts = problem.devices.map((): Front => ({ wires: [], scores: [], belows: [] }))
-    const listed = shapes
-      .flatMap((shape) =>
-        problem.places[shape]!.filter(({ device }) =>
-          demands.every(({ devices }) => devices === null || devices.includes(device)),
-        ).map(({ device, load }) => ({ shape, device, load })),
+    for (const shape of shapes) {
+      const places = problem.places[shape]!.filter(({ device }) =>
+        demands.every(({ devices }) => devices === null || devices.includes(device)),
       )
-      .sort((a, b) => a.load - b.load)
-    // The sums are the same on every device.
-    const known = new Map<number, Sums>()
-    for (const { shape, device, load } of listed) {
-      const sums = known.get(shape) ?? this.sumsFor(members, routes, used, shape)
-      known.set(shape, sums)
-      const front = fronts[device]!
-      const kept: number[] = []
-      let at = 0
-      for (let index = 0; index < sums.scores.length; index += 1) {
-        const score = sums.scores[index]!
-        if (score < 0) continue
-        const wire = sums.wires[index]!
-        while (at < front.wires.length && front.wires[at]! <= wire) at += 1
-        const isBeaten =
-          at > 0 && front.scores[at - 1]! >= score && front.belows[at - 1]! <= sums.belows[index]!
-        const bitrate = sums.first + index
-        if (isBeaten || (sums.isFree && index !== sums.best)) continue
-        kept.push(index)
-        const row = this.newRow()
-        this.fields.mask[row] = mask
-        this.fields.group[row] = group
-        this.fields.relays[row] = relays
-        this.fields.below[row] = sums.belows[index]!
-        this.fields.leftOutWeight[row] = 0
-        this.fields.device[row] = device
-        this.fields.shape[row] = shape
-        this.fields.bitrate[row] = bitrate
-        this.fields.score[row] = score
-        this.fields.wire[row] = wire
-        this.fields.disk[row] = sums.disks[index]!
-        this.fields.load[row] = load
-        this.fields.kbps[row] = wire + sums.recordings * bitratesKbps[bitrate]!
-      }
-      if (kept.length > 0 && sums.recordings === 0) extendFront(front, sums, kept)
+      if (places.length === 0) continue
+      for (const { curve, below, disk } of this.addCurves(members, routes, used, shape))
+        for (const { device, load } of places)
+          this.rows.push({
+            ...{ mask, group, relays, below, leftOutWeight: 0 },
+            ...{ disk, device, load, shape, curve },
+          })
     }
   }
 
-  /** What a group gets and uses at each bitrate of one shape. */
-  private sumsFor(
+  /** The curves of a group in one shape: one for each number of members below the floor, and each use of a scarce disk. */
+  private addCurves(
     members: readonly Member[],
     routes: readonly number[],
     used: readonly number[],
     shape: number,
-  ): Sums {
-    const { problem } = this
-    const choices = members.map((member) => member.choices.get(shape)!)
-    const relayed = used.map((relay) => problem.relays[relay]!.wires.get(shape)!)
-    const first = Math.max(
-      ...choices.map((choice) => choice.first),
-      ...relayed.map((relay) => relay.first),
-    )
-    const to = Math.min(
-      ...choices.map((choice) => choice.first + choice.scores.length),
-      ...relayed.map((relay) => relay.first + relay.wireKbps.length),
-    )
-    const length = Math.max(0, to - first)
-    const scores = new Int32Array(length)
-    const wires = new Int32Array(length)
-    const belows = new Int32Array(length)
-    const disks = new Int32Array(length)
-    let recordings = 0
-    choices.forEach((choice, member) => {
-      const { floorUnits } = problem.demands[members[member]!.demand]!
-      const isDirect = routes[member]! < 0
-      if (choice.diskMegabytes) recordings += 1
-      const offset = first - choice.first
-      for (let index = 0; index < length; index += 1) {
-        const units = choice.scores[index + offset]!
-        if (units < 0) scores[index] = -1
-        if (scores[index]! < 0) continue
-        scores[index]! += units
-        if (units < floorUnits) belows[index]! += 1
-        if (choice.diskMegabytes) disks[index]! += choice.diskMegabytes[index + offset]!
-        if (isDirect) wires[index]! += choice.wireKbps[index + offset]!
-      }
-    })
-    for (const relay of relayed) {
-      const offset = first - relay.first
-      for (let index = 0; index < length; index += 1) {
-        const wire = relay.wireKbps[index + offset]!
-        if (wire < 0) scores[index] = -1
-        else wires[index]! += wire
-      }
+  ): { curve: number; below: number; disk: number }[] {
+    const { problem, curves, weights, isDiskScarce } = this
+    const sums = sumsFor(problem, members, routes, used, shape)
+    const { first, scores, wires, belows, disks, recordings } = sums
+    const added: { curve: number; below: number; disk: number }[] = []
+    let [below, disk] = [-1, -1]
+    const end = (): void => {
+      const curve = curves.end()
+      if (curve !== null) added.push({ curve, below, disk })
     }
-    let best = -1
-    for (let index = 0; index < length; index += 1) {
-      if (wires[index]! > problem.uploadKbps || disks[index]! > problem.diskMegabytes)
-        scores[index] = -1
-      if (scores[index]! >= 0 && (best < 0 || scores[index]! > scores[best]!)) best = index
+    for (let index = 0; index < scores.length; index += 1) {
+      const wire = wires[index]!
+      if (scores[index]! < 0 || wire > problem.uploadKbps) continue
+      if (disks[index]! > problem.diskMegabytes) continue
+      const ownDisk = isDiskScarce ? disks[index]! : 0
+      if (belows[index]! !== below || ownDisk !== disk) {
+        end()
+        below = belows[index]!
+        disk = ownDisk
+      }
+      const bitrate = first + index
+      const kbps = wire + recordings * problem.bitratesKbps[bitrate]!
+      curves.add(wire, scores[index]! * weights.scoreUnit - weights.encode - kbps, bitrate)
     }
-    const isFree = recordings === members.length && this.hasDiskForAll
-    return { first, scores, wires, belows, disks, recordings, best, isFree }
-  }
-
-  private newRow(): number {
-    if (this.count === this.fields.mask.length)
-      this.fields = mapFields((name) => {
-        const old = this.fields[name]
-        const larger = newField(name, old.length * 2)
-        larger.set(old)
-        return larger
-      })
-    this.count += 1
-    return this.count - 1
+    end()
+    return added
   }
 
   finish(isComplete: boolean): Columns {
-    const { members, count, routes, fields } = this
+    const { members, routes, rows } = this
+    rows.sort((a, b) => a.mask - b.mask)
     return {
       members,
-      count,
       routes,
       isComplete,
-      ...mapFields((name) => fields[name].subarray(0, count)),
-    } as Columns
+      count: rows.length,
+      mask: Int32Array.from(rows, ({ mask }) => mask),
+      group: Int32Array.from(rows, ({ group }) => group),
+      relays: Int32Array.from(rows, (row) => row.relays),
+      below: Int32Array.from(rows, ({ below }) => below),
+      leftOutWeight: Int32Array.from(rows, ({ leftOutWeight }) => leftOutWeight),
+      disk: Int32Array.from(rows, ({ disk }) => disk),
+      device: Int32Array.from(rows, ({ device }) => device),
+      load: Float64Array.from(rows, ({ load }) => load),
+      shape: Int32Array.from(rows, ({ shape }) => shape),
+      curve: Int32Array.from(rows, ({ curve }) => curve),
+    }
   }
 }
 
-type FieldName = Exclude<keyof Columns, 'members' | 'count' | 'routes' | 'isComplete'>
-type Fields = Record<FieldName, Int32Array | Float64Array>
-
-/** The columns' fields, and which of them hold more than whole numbers of 32 bits. */
-const fieldTypes = {
-  mask: Int32Array,
-  group: Int32Array,
-  relays: Int32Array,
-  below: Int32Array,
-  leftOutWeight: Int32Array,
-  device: Int32Array,
-  shape: Int32Array,
-  bitrate: Int32Array,
-  score: Float64Array,
-  wire: Float64Array,
-  disk: Float64Array,
-  load: Float64Array,
-  kbps: Float64Array,
-} as const satisfies Record<FieldName, unknown>
-
-const newField = (name: FieldName, length: number): Int32Array | Float64Array =>
-  new fieldTypes[name](length)
-
-function mapFields(make: (name: FieldName) => Int32Array | Float64Array): Fields {
-  const names = Object.keys(fieldTypes) as FieldName[]
-  return Object.fromEntries(names.map((name) => [name, make(name)])) as Fields
+interface Row {
+  mask: number
+  group: number
+  relays: number
+  below: number
+  leftOutWeight: number
+  disk: number
+  device: number
+  load: number
+  shape: number
+  curve: number
 }
 
-/** The best scores so far on one device, by wire rate ascending, all at no more load than what comes. */
-interface Front {
-  wires: number[]
-  scores: number[]
-  belows: number[]
-}
-
+/** What a group gets and uses in one shape, over the bitrates from `first` on; a score of -1 where it is not accepted. */
 interface Sums {
   first: number
   scores: Int32Array
@@ -353,32 +316,55 @@ interface Sums {
   belows: Int32Array
   disks: Int32Array
   recordings: number
-  best: number
-  /** Whether bits cost nothing: recordings alone, and room on the disk for the largest of all. */
-  isFree: boolean
 }
 
-/** Merges what was kept of a shape into the front, both by wire rate. */
-function extendFront(front: Front, sums: Sums, kept: readonly number[]): void {
-  const [wires, scores, belows]: number[][] = [[], [], []]
-  let at = 0
-  let highest = -1
-  const push = (wire: number, score: number, below: number): void => {
-    if (score <= highest) return
-    highest = score
-    wires!.push(wire)
-    scores!.push(score)
-    belows!.push(below)
+function sumsFor(
+  problem: Problem,
+  members: readonly Member[],
+  routes: readonly number[],
+  used: readonly number[],
+  shape: number,
+): Sums {
+  const choices = members.map((member) => member.choices.get(shape)!)
+  const relayed = used.map((relay) => problem.relays[relay]!.wires.get(shape)!)
+  const first = Math.max(
+    ...choices.map((choice) => choice.first),
+    ...relayed.map((relay) => relay.first),
+  )
+  const to = Math.min(
+    ...choices.map((choice) => choice.first + choice.scores.length),
+    ...relayed.map((relay) => relay.first + relay.wireKbps.length),
+  )
+  const length = Math.max(0, to - first)
+  const scores = new Int32Array(length)
+  const wires = new Int32Array(length)
+  const belows = new Int32Array(length)
+  const disks = new Int32Array(length)
+  let recordings = 0
+  choices.forEach((choice, member) => {
+    const { floorUnits } = problem.demands[members[member]!.demand]!
+    const isDirect = routes[member]! < 0
+    if (choice.diskMegabytes) recordings += 1
+    const offset = first - choice.first
+    for (let index = 0; index < length; index += 1) {
+      const units = choice.scores[index + offset]!
+      if (units < 0) scores[index] = -1
+      if (scores[index]! < 0) continue
+      scores[index]! += units
+      if (units < floorUnits) belows[index]! += 1
+      if (choice.diskMegabytes) disks[index]! += choice.diskMegabytes[index + offset]!
+      if (isDirect) wires[index]! += choice.wireKbps[index + offset]!
+    }
+  })
+  for (const relay of relayed) {
+    const offset = first - relay.first
+    for (let index = 0; index < length; index += 1) {
+      const wire = relay.wireKbps[index + offset]!
+      if (wire < 0) scores[index] = -1
+      else wires[index]! += wire
+    }
   }
-  for (const index of kept) {
-    const wire = sums.wires[index]!
-    for (; at < front.wires.length && front.wires[at]! <= wire; at += 1)
-      push(front.wires[at]!, front.scores[at]!, front.belows[at]!)
-    push(wire, sums.scores[index]!, sums.belows[index]!)
-  }
-  for (; at < front.wires.length; at += 1)
-    push(front.wires[at]!, front.scores[at]!, front.belows[at]!)
-  Object.assign(front, { wires, scores, belows })
+  return { first, scores, wires, belows, disks, recordings }
 }
 
 const maskOf = (members: readonly Member[]): number =>

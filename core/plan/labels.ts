@@ -1,6 +1,8 @@
 import { type Bound, type Part } from './bounds'
 import type { Columns } from './columns'
+import { leastPoint } from './curves'
 import type { Resources } from './resources'
+import type { Chosen, Found } from './structures'
 
 /**
  * What plans use of everything but the upload: the same for many plans, so that it is kept once and
@@ -21,12 +23,6 @@ interface Label {
   part: number
   column: number
   before: Label | null
-}
-
-export interface Found {
-  value: number
-  /** The columns chosen, as [part, column]. */
-  chosen: [number, number][]
 }
 
 export interface LabelSearch {
@@ -59,7 +55,7 @@ interface MaskGroup {
 }
 
 /**
- * Builds plans component by component and group by group. Of two plans for the same demands the one
+ * Builds plans component by component and group by group, every encode at its lowest bitrate. Of two plans for the same demands the one
  * that is worth no more and uses no less is given up, and so is every plan that the bound shows to
  * stay below `floor`. Within narrow limits it is a quick search for a good plan; where the limits
  * are not reached, what it finds is the best.
@@ -86,7 +82,7 @@ export function searchLabels(
   let current = new Map<State, Label[]>([[states.origin, [origin]]])
   for (let index = 0; index < parts.length; index += 1) {
     const part = parts[index]!
-    const { columns, inPlay, value } = part
+    const { columns, curves, inPlay } = part
     const { full, best, priced } = bound.parts[index]!
     const sorted = columnsByLowest(part, priced, states.kindOf, limits)
     if (sorted.isCut) isExhaustive = false
@@ -120,14 +116,15 @@ export function searchLabels(
               for (const at of kind.order) {
                 if (priced[at]! < needed) break
                 const column = inPlay[at]!
-                const wire = label.wire + columns.wire[column]!
+                const point = leastPoint(curves, columns.curve[column]!)
+                const wire = label.wire + curves.wire[point]!
                 if (wire > mostWire) continue
                 if (!list) {
                   list = []
                   target.set(next, list)
                 }
                 list.push({
-                  value: label.value + value[column]!,
+                  value: label.value + curves.value[point]!,
                   priced: label.priced + priced[at]!,
                   wire,
                   part: index,
@@ -148,7 +145,7 @@ export function searchLabels(
   let winner: Label | null = null
   for (const front of current.values())
     for (const label of front) if (!winner || label.value > winner.value) winner = label
-  return { found: winner && traced(winner), isExhaustive, labels }
+  return { found: winner && traced(winner, parts), isExhaustive, labels }
 }
 
 /** Keeps, per state, the labels that no other with as little upload equals in worth; at most `most` in all. Tells whether all of those were kept. */
@@ -327,9 +324,12 @@ function scarceResources(parts: readonly Part[], resources: Resources): boolean[
   return Array.from(most, (amount, index) => amount > capacity[index]!)
 }
 
-function traced(label: Label): Found {
-  const chosen: [number, number][] = []
-  for (let at: Label | null = label; at && at.part >= 0; at = at.before)
-    chosen.push([at.part, at.column])
+function traced(label: Label, parts: readonly Part[]): Found {
+  const chosen: Chosen[] = []
+  for (let at: Label | null = label; at && at.part >= 0; at = at.before) {
+    const { columns, curves } = parts[at.part]!
+    const { part, column } = at
+    chosen.push({ part, column, point: leastPoint(curves, columns.curve[column]!) })
+  }
   return { value: label.value, chosen: chosen.reverse() }
 }

@@ -1,10 +1,11 @@
 import type { Part } from './bounds'
-import { type Columns, columnsOf } from './columns'
+import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
 import { componentsOf } from './components'
-import type { Found } from './labels'
 import { type Optimum, optimise } from './optimise'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from './problem'
 import { resourcesOf } from './resources'
+import { leastShortfall, type Shortfall } from './shortfall'
+import type { Found } from './structures'
 
 export interface Progress {
   /** The best plan so far; null before there is one. */
@@ -15,78 +16,32 @@ export interface Progress {
   gapScoreUnits: number | null
 }
 
-/** How much one unit of each aim outweighs all that a plan can have of the lesser ones. */
-interface Weights {
-  score: number
-  encode: number
-}
-
 function weightsOf({ uploadKbps, demands, bitratesKbps }: Problem): Weights {
   const recordings = demands.filter(({ sound }) => sound === null).length
   const mostKbps = uploadKbps + (bitratesKbps.at(-1) ?? 0) * recordings + 1
-  return { encode: mostKbps, score: mostKbps * (demands.length + 1) }
-}
-
-const worthOfColumns = (columns: Columns, { score, encode }: Weights): Float64Array =>
-  columns.score.map((units, column) =>
-    columns.device[column]! < 0 ? 0 : units * score - encode - columns.kbps[column]!,
-  )
-
-const allOf = ({ count }: Columns): Int32Array => Int32Array.from({ length: count }, (_, at) => at)
-
-function sortedByMask(columns: Columns, picked: Int32Array): Int32Array {
-  return picked.sort((a, b) => columns.mask[a]! - columns.mask[b]! || a - b)
+  return { encode: mostKbps, scoreUnit: mostKbps * (demands.length + 1) }
 }
 
 /** Without anybody left out or below the floor, or with at most so many. */
-function partsFor(
-  all: readonly Columns[],
-  weights: Weights,
+const partsFor = (
+  { components, curves }: ColumnsAndCurves,
   most: { leftOutWeight: number; belowFloor: number },
-): Part[] {
-  return all.map((columns) => ({
+): Part[] =>
+  components.map((columns) => ({
     columns,
-    value: worthOfColumns(columns, weights),
-    inPlay: sortedByMask(
-      columns,
-      allOf(columns).filter(
-        (column) =>
-          columns.leftOutWeight[column]! <= most.leftOutWeight &&
-          columns.below[column]! <= most.belowFloor,
-      ),
+    curves,
+    inPlay: Int32Array.from({ length: columns.count }, (_, column) => column).filter(
+      (column) =>
+        columns.leftOutWeight[column]! <= most.leftOutWeight &&
+        columns.below[column]! <= most.belowFloor,
     ),
   }))
-}
 
-/**
- * The same problem with only the two weightiest aims: whom to leave out, and who is below the floor.
- * Of the columns for one group and device only those that use least are kept.
- */
-function partsForShortfall(all: readonly Columns[], demands: number): Part[] {
-  return all.map((columns) => {
-    const fronts = new Map<string, number[]>()
-    const isAsFrugal = (a: number, b: number): boolean =>
-      columns.wire[a]! <= columns.wire[b]! &&
-      columns.load[a]! <= columns.load[b]! &&
-      columns.disk[a]! <= columns.disk[b]!
-    for (let column = 0; column < columns.count; column += 1) {
-      const key = `${columns.mask[column]} ${columns.device[column]} ${columns.relays[column]} ${columns.below[column]} ${columns.group[column]}`
-      const front = fronts.get(key) ?? []
-      if (front.some((kept) => isAsFrugal(kept, column))) continue
-      fronts.set(key, [...front.filter((kept) => !isAsFrugal(column, kept)), column])
-    }
-    return {
-      columns,
-      value: Float64Array.from(
-        columns.below,
-        (below, column) => -(columns.leftOutWeight[column]! * (demands + 1) + below),
-      ),
-      inPlay: sortedByMask(columns, Int32Array.from([...fronts.values()].flat())),
-    }
-  })
-}
-
-function solutionFrom(problem: Problem, all: readonly Columns[], { chosen }: Found): Solution {
+function solutionFrom(
+  problem: Problem,
+  { components, curves }: ColumnsAndCurves,
+  { chosen }: Found,
+): Solution {
   const encodes: PlannedEncode[] = []
   const assignments: Assignment[] = problem.demands.map((_, demand) => ({
     demand,
@@ -96,48 +51,48 @@ function solutionFrom(problem: Problem, all: readonly Columns[], { chosen }: Fou
   const worth: Worth = { leftOutWeight: 0, belowFloor: 0, scoreUnits: 0, encodes: 0, kbps: 0 }
   let uploadKbps = 0
   let diskMegabytes = 0
-  for (const [part, column] of chosen) {
-    const columns = all[part]!
+  for (const { part, column, point } of chosen) {
+    const columns = components[part]!
     worth.leftOutWeight += columns.leftOutWeight[column]!
     worth.belowFloor += columns.below[column]!
-    worth.scoreUnits += columns.score[column]!
-    worth.kbps += columns.kbps[column]!
-    uploadKbps += columns.wire[column]!
-    diskMegabytes += columns.disk[column]!
     if (columns.device[column]! < 0) continue
+    const bitrate = curves.bitrate[point]!
+    const bitrateKbps = problem.bitratesKbps[bitrate]!
     worth.encodes += 1
+    worth.kbps += curves.wire[point]!
+    uploadKbps += curves.wire[point]!
+    const shape = columns.shape[column]!
     const routes = columns.routes[columns.group[column]!]!
     const served = columns.members.filter((_, bit) => columns.mask[column]! & (1 << bit))
     served.forEach((demand, index) => {
       const route = routes[index]!
       assignments[demand] = { demand, encode: encodes.length, relay: route < 0 ? null : route }
+      const choice = problem.demands[demand]!.choices.find((each) => each.shape === shape)!
+      worth.scoreUnits += choice.scores[bitrate - choice.first]!
+      if (!choice.diskMegabytes) return
+      diskMegabytes += choice.diskMegabytes[bitrate - choice.first]!
+      worth.kbps += bitrateKbps
     })
-    encodes.push({
-      shape: columns.shape[column]!,
-      device: columns.device[column]!,
-      load: columns.load[column]!,
-      bitrateKbps: problem.bitratesKbps[columns.bitrate[column]!]!,
-    })
+    const [device, load] = [columns.device[column]!, columns.load[column]!]
+    encodes.push({ shape, device, load, bitrateKbps })
   }
   return { assignments, encodes, worth, uploadKbps, diskMegabytes }
 }
 
-/** The plan that leaves out least and then has fewest below the floor, whatever its scores. */
-function leastShortfall(problem: Problem, all: readonly Columns[]): Optimum {
-  const run = optimise(
-    partsForShortfall(all, problem.demands.length),
+const columnsFor = (problem: Problem): ColumnsAndCurves =>
+  columnsAndCurves(problem, componentsOf(problem), weightsOf(problem))
+
+const shortfallOf = (problem: Problem, all: ColumnsAndCurves): Shortfall =>
+  leastShortfall(
+    all,
+    problem.demands.length,
     resourcesOf(problem, { leftOutWeight: 1e6, belowFloor: 1e6 }),
   )
-  for (;;) {
-    const step = run.next()
-    if (step.done) return step.value
-  }
-}
 
 /** Whether a plan exists that leaves nobody out. */
 export function fitsWhole(problem: Problem): boolean {
-  const all = componentsOf(problem).map((members) => columnsOf(problem, members))
-  const { found } = leastShortfall(problem, all)
+  const all = columnsFor(problem)
+  const { found } = shortfallOf(problem, all)
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
 }
 
@@ -147,9 +102,9 @@ export function fitsWhole(problem: Problem): boolean {
  * found, and returns the last with whether it is proven to be the best.
  */
 export function* solving(problem: Problem): Generator<Progress, Progress> {
-  const all = componentsOf(problem).map((members) => columnsOf(problem, members))
-  const isComplete = all.every((columns) => columns.isComplete)
-  const weights = weightsOf(problem)
+  const all = columnsFor(problem)
+  const isComplete = all.components.every((columns) => columns.isComplete)
+  const { scoreUnit } = weightsOf(problem)
   const progress = ({ found, most, isProven }: Optimum, isLast: boolean): Progress => ({
     solution: found && solutionFrom(problem, all, found),
     isProven: isLast && isProven && isComplete,
@@ -157,7 +112,7 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
       isLast && isProven && isComplete
         ? 0
         : found && isComplete
-          ? Math.ceil((most - found.value) / weights.score)
+          ? Math.ceil((most - found.value) / scoreUnit)
           : null,
   })
   function* best(
@@ -165,7 +120,7 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
     start: Found | null,
   ): Generator<Progress, Optimum> {
     const isOneLookEnough = start === null
-    const parts = partsFor(all, weights, most)
+    const parts = partsFor(all, most)
     const run = optimise(parts, resourcesOf(problem, most), start, { isOneLookEnough })
     for (;;) {
       const step = run.next()
@@ -179,14 +134,13 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
   const whole = yield* best(nobody, null)
   if (whole.found) return progress(whole, true)
 
-  const least = leastShortfall(problem, all)
+  const least = shortfallOf(problem, all)
   if (!least.found)
     return { solution: null, isProven: least.isProven && isComplete, gapScoreUnits: null }
   const { worth } = solutionFrom(problem, all, least.found)
-  const parts = partsFor(all, weights, worth)
   const start: Found = {
     ...least.found,
-    value: least.found.chosen.reduce((sum, [part, column]) => sum + parts[part]!.value[column]!, 0),
+    value: least.found.chosen.reduce((sum, { point }) => sum + all.curves.value[point]!, 0),
   }
   const last = yield* best(worth, start)
   return progress({ ...last, isProven: last.isProven && least.isProven }, true)

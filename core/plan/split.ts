@@ -1,7 +1,7 @@
 import type { Part } from './bounds'
 
 /** What of a member's columns may be told apart, the most telling first. */
-const tellings = ['device', 'shape', 'mask', 'bitrate'] as const
+const tellings = ['device', 'shape', 'mask', 'group', 'below', 'disk'] as const
 
 /**
  * Splits a task in two: of the member with most columns in play, those on one side of a value and

@@ -1,0 +1,182 @@
+import { type Curves, leastPoint, pointAtPrice } from './curves'
+
+export interface Settled {
+  value: number
+  /** The point chosen on each curve. */
+  points: number[]
+}
+
+/** Steps of halving the price of the upload between one too low and one high enough. */
+const halvings = 18
+/** How far below the bound the first look reaches, in the worth of so many kb/s; then three times as far. */
+const firstReachKbps = 3
+const widening = 3
+
+/**
+ * The best bitrates where all else of every encode is settled: one point of each curve, within the
+ * upload, worth most in all. null where none is worth at least `floor`.
+ *
+ * At a price for the upload each curve's best point gives an upper bound. Points are then tried
+ * whose shortfalls from that bound add up to little, in two halves of the curves that are matched
+ * to each other; if none fit, with more.
+ */
+export function settleBitrates(
+  curves: Curves,
+  chosen: readonly number[],
+  uploadKbps: number,
+  floor: number,
+): Settled | null {
+  const { wire, value } = curves
+  const at = (price: number): { points: number[]; wire: number; value: number } => {
+    const points = chosen.map((curve) => pointAtPrice(curves, curve, price))
+    const sum = { points, wire: 0, value: 0 }
+    for (const point of points) {
+      sum.wire += wire[point]!
+      sum.value += value[point]!
+    }
+    return sum
+  }
+  const free = at(0)
+  if (free.wire <= uploadKbps) return free.value >= floor ? free : null
+  if (free.value < floor) return null
+  const least = chosen.reduce((sum, curve) => sum + wire[leastPoint(curves, curve)]!, 0)
+  if (least > uploadKbps) return null
+
+  let low = 0
+  let high = 1
+  while (at(high).wire > uploadKbps) {
+    low = high
+    high *= 8
+  }
+  let most = Infinity
+  let price = high
+  let within = at(high)
+  for (let step = 0; step < halvings; step += 1) {
+    const middle = (low + high) / 2
+    const sum = at(middle)
+    const bound = sum.value + middle * (uploadKbps - sum.wire)
+    if (bound < most) {
+      most = bound
+      price = middle
+      if (most < floor) return null
+    }
+    if (sum.wire > uploadKbps) low = middle
+    else {
+      high = middle
+      within = sum
+      if (sum.wire === uploadKbps) break
+    }
+  }
+  const known = within.value >= floor ? within : null
+  if (known && known.value + 1 > most) return known
+  const lowest = known ? known.value + 0.5 : floor
+  for (let reach = price * firstReachKbps; ; reach *= widening) {
+    const wanted = Math.max(lowest, most - reach)
+    const found = bestWorth(curves, chosen, uploadKbps, price, most, wanted)
+    if (found) return found
+    if (wanted === lowest) return known
+  }
+}
+
+/** Some of the points chosen so far: what they take and are worth, and the last of them. */
+interface Partial {
+  wire: number
+  value: number
+  point: number
+  before: Partial | null
+}
+
+/** The best choice of points that is worth at least `floor`, given a bound at a price for the upload. */
+function bestWorth(
+  curves: Curves,
+  chosen: readonly number[],
+  uploadKbps: number,
+  price: number,
+  most: number,
+  floor: number,
+): Settled | null {
+  const slack = most - floor
+  const tops = chosen.map((curve) => {
+    const point = pointAtPrice(curves, curve, price)
+    return curves.value[point]! - price * curves.wire[point]!
+  })
+  const options = chosen.map((curve, index) => {
+    const points: number[] = []
+    for (let point = curves.first[curve]!; point < curves.first[curve + 1]!; point += 1)
+      if (tops[index]! - curves.value[point]! + price * curves.wire[point]! <= slack)
+        points.push(point)
+    return { index, points, top: tops[index]! }
+  })
+  // Those with most points first, each to the half that is smaller so far.
+  options.sort((a, b) => b.points.length - a.points.length)
+  interface Half {
+    size: number
+    options: typeof options
+  }
+  const halves: [Half, Half] = [
+    { size: 1, options: [] },
+    { size: 1, options: [] },
+  ]
+  for (const option of options) {
+    const half = halves[0].size <= halves[1].size ? halves[0] : halves[1]
+    half.size *= option.points.length
+    half.options.push(option)
+  }
+  const [left, right] = halves.map((half) => partials(curves, half.options, price, slack)) as [
+    Partial[],
+    Partial[],
+  ]
+
+  // Both are sorted by wire rate and worth, so that each has one best match in the other.
+  let best: [Partial, Partial] | null = null
+  let highest = floor
+  let match = right.length - 1
+  for (const partial of left) {
+    while (match >= 0 && partial.wire + right[match]!.wire > uploadKbps) match -= 1
+    if (match < 0) break
+    const total = partial.value + right[match]!.value
+    if (total >= highest && (!best || total > highest)) {
+      highest = total
+      best = [partial, right[match]!]
+    }
+  }
+  if (!best) return null
+  const points: number[] = new Array<number>(chosen.length)
+  best.forEach((partial, half) => {
+    let at: Partial | null = partial
+    for (const { index } of [...halves[half]!.options].reverse()) {
+      points[index] = at!.point
+      at = at!.before
+    }
+  })
+  return { value: highest, points }
+}
+
+/** Every choice of points from some curves that falls short by no more than `slack`, without those that another beats. */
+function partials(
+  curves: Curves,
+  options: readonly { points: readonly number[]; top: number }[],
+  price: number,
+  slack: number,
+): Partial[] {
+  let front: Partial[] = [{ wire: 0, value: 0, point: -1, before: null }]
+  let top = 0
+  for (const { points, top: own } of options) {
+    top += own
+    const next: Partial[] = []
+    for (const before of front)
+      for (const point of points) {
+        const wire = before.wire + curves.wire[point]!
+        const value = before.value + curves.value[point]!
+        if (top - value + price * wire <= slack) next.push({ wire, value, point, before })
+      }
+    next.sort((a, b) => a.wire - b.wire || b.value - a.value)
+    let highest = -Infinity
+    front = next.filter(({ value }) => {
+      if (value <= highest) return false
+      highest = value
+      return true
+    })
+  }
+  return front
+}

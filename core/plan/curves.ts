@@ -1,0 +1,106 @@
+/**
+ * What encodes are worth at each of their bitrates, kept as arrays side by side. The points of a
+ * curve take more of the upload one by one, and are worth more; what another point beats is left out.
+ */
+export interface Curves {
+  /** The points of curve i are those from `first[i]` on, up to `first[i + 1]`. */
+  first: Int32Array
+  /** Whole kb/s. */
+  wire: Int32Array
+  value: Float64Array
+  /** Index into the bitrates of the problem; -1 for what is left out. */
+  bitrate: Int32Array
+  /** Likewise for the points on a curve's concave hull: one of them is best at any price of the upload. */
+  firstOfHull: Int32Array
+  hull: Int32Array
+  /** What each kb/s more from the hull's last point to this one gains; falling along the hull. */
+  slope: Float64Array
+}
+
+/** The point of a curve that is worth most where each kb/s costs so much. */
+export function pointAtPrice(curves: Curves, curve: number, price: number): number {
+  const { firstOfHull, hull, slope } = curves
+  let low = firstOfHull[curve]!
+  let high = firstOfHull[curve + 1]!
+  while (high - low > 1) {
+    const middle = (low + high) >> 1
+    if (slope[middle]! > price) low = middle
+    else high = middle
+  }
+  return hull[low]!
+}
+
+export const leastPoint = (curves: Curves, curve: number): number => curves.first[curve]!
+
+/** Collects curves; every number must be whole. */
+export class CurveWriter {
+  private wire = new Int32Array(4096)
+  private value = new Float64Array(4096)
+  private bitrate = new Int32Array(4096)
+  private hull = new Int32Array(4096)
+  private slope = new Float64Array(4096)
+  private readonly first: number[] = [0]
+  private readonly firstOfHull: number[] = [0]
+  private points = 0
+  private corners = 0
+
+  /** Adds a point to the curve being written; its wire rate may not be less than the last one's. */
+  add(wire: number, value: number, bitrate: number): void {
+    if (this.points > this.first.at(-1)!) {
+      const last = this.points - 1
+      if (this.value[last]! >= value) return
+      if (wire === this.wire[last]) this.points = last
+    }
+    if (this.points === this.wire.length) {
+      this.wire = twice(this.wire)
+      this.value = twice(this.value)
+      this.bitrate = twice(this.bitrate)
+      this.hull = twice(this.hull)
+      this.slope = twice(this.slope)
+    }
+    this.wire[this.points] = wire
+    this.value[this.points] = value
+    this.bitrate[this.points] = bitrate
+    this.points += 1
+  }
+
+  /** Ends the curve and returns its number; null where it has no point. */
+  end(): number | null {
+    const from = this.first.at(-1)!
+    if (this.points === from) return null
+    const start = this.corners
+    for (let point = from; point < this.points; point += 1) {
+      let gain = Infinity
+      while (this.corners > start) {
+        const last = this.hull[this.corners - 1]!
+        gain = (this.value[point]! - this.value[last]!) / (this.wire[point]! - this.wire[last]!)
+        if (gain < this.slope[this.corners - 1]!) break
+        this.corners -= 1
+        gain = Infinity
+      }
+      this.hull[this.corners] = point
+      this.slope[this.corners] = gain
+      this.corners += 1
+    }
+    this.firstOfHull.push(this.corners)
+    return this.first.push(this.points) - 2
+  }
+
+  finish(): Curves {
+    return {
+      first: Int32Array.from(this.first),
+      wire: this.wire.subarray(0, this.points),
+      value: this.value.subarray(0, this.points),
+      bitrate: this.bitrate.subarray(0, this.points),
+      firstOfHull: Int32Array.from(this.firstOfHull),
+      hull: this.hull.subarray(0, this.corners),
+      slope: this.slope.subarray(0, this.corners),
+    }
+  }
+}
+
+function twice<T extends Int32Array | Float64Array>(old: T): T {
+  const larger = new (old.constructor as new (length: number) => T)(old.length * 2)
+  larger.set(old)
+  return larger
+}

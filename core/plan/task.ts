@@ -1,0 +1,24 @@
+import { type Bound, boundAt, type Part } from './bounds'
+import type { Resources } from './resources'
+
+/** What is still to be searched, and a bound on what can come of it. */
+export interface Task {
+  parts: readonly Part[]
+  bound: Bound
+}
+
+/** Without the columns that can be part of no plan worth at least `floor`. */
+export function narrowed({ parts, bound }: Task, floor: number, resources: Resources): Task {
+  const kept = parts.map((part, index) => {
+    const { full, best, priced } = bound.parts[index]!
+    const most = bound.most - best[full]!
+    const { mask } = part.columns
+    return {
+      ...part,
+      inPlay: part.inPlay.filter(
+        (column, at) => most + priced[at]! + best[full ^ mask[column]!]! >= floor,
+      ),
+    }
+  })
+  return { parts: kept, bound: boundAt(kept, bound.prices, resources) }
+}
