@@ -2,12 +2,41 @@ import type { Columns } from './columns'
 import { type Curves, pointAtPrice } from './curves'
 import type { Resources } from './resources'
 
-/** One component as the search sees it: its columns that are still in play, and what each is worth. */
+/** One component as the search sees it: its columns that are still in play. */
 export interface Part {
   columns: Columns
   curves: Curves
   /** Indices into the columns, sorted by mask. */
   inPlay: Int32Array
+  /** The masks there are, ascending; those of `inPlay` from `from[i]` to before `from[i + 1]` have the i-th. */
+  masks: Int32Array
+  from: Int32Array
+  /** For each member the masks, by their place in `masks`, in which it is the lowest. */
+  byLowest: readonly (readonly number[])[]
+}
+
+export const lowestMember = (mask: number): number => 31 - Math.clz32(mask & -mask)
+
+export function partOf(columns: Columns, curves: Curves, inPlay: Int32Array): Part {
+  const masks: number[] = []
+  const from: number[] = []
+  inPlay.forEach((column, at) => {
+    const mask = columns.mask[column]!
+    if (masks.at(-1) === mask) return
+    masks.push(mask)
+    from.push(at)
+  })
+  from.push(inPlay.length)
+  const byLowest: number[][] = columns.members.map(() => [])
+  masks.forEach((mask, index) => byLowest[lowestMember(mask)]!.push(index))
+  return {
+    columns,
+    curves,
+    inPlay,
+    masks: Int32Array.from(masks),
+    from: Int32Array.from(from),
+    byLowest,
+  }
 }
 
 /** For prices on the resources: the best that each part of a component can do, and how. */
@@ -64,45 +93,38 @@ export function use(
 
 /** The best partition of every subset of a component's members into columns, at these prices. */
 export function partBound(part: Part, prices: Float64Array, resources: Resources): PartBound {
-  const { columns, curves, inPlay } = part
+  const { columns, curves, inPlay, masks, from, byLowest } = part
   const uploadPrice = prices[0]!
   const full = (1 << columns.members.length) - 1
   const priced = new Float64Array(inPlay.length)
-  const masks: number[] = []
-  const worths: number[] = []
-  const chosen: number[] = []
+  const worths = new Float64Array(masks.length)
+  const chosen = new Int32Array(masks.length)
   let [curve, onCurve] = [-1, 0]
-  for (let at = 0; at < inPlay.length; at += 1) {
-    const column = inPlay[at]!
-    // The columns of one curve stand next to each other.
-    if (columns.curve[column]! !== curve) {
-      curve = columns.curve[column]!
-      const point = pointAtPrice(curves, curve, uploadPrice)
-      onCurve = curves.value[point]! - uploadPrice * curves.wire[point]!
-    }
-    const worth = onCurve - priceOf(columns, column, prices, resources)
-    priced[at] = worth
-    const mask = columns.mask[column]!
-    const last = masks.length - 1
-    if (last >= 0 && masks[last] === mask) {
-      if (worth > worths[last]!) {
-        worths[last] = worth
-        chosen[last] = column
+  for (let index = 0; index < masks.length; index += 1) {
+    let [most, first] = [-Infinity, -1]
+    for (let at = from[index]!; at < from[index + 1]!; at += 1) {
+      const column = inPlay[at]!
+      // The columns of one curve stand next to each other.
+      if (columns.curve[column]! !== curve) {
+        curve = columns.curve[column]!
+        const point = pointAtPrice(curves, curve, uploadPrice)
+        onCurve = curves.value[point]! - uploadPrice * curves.wire[point]!
       }
-    } else {
-      masks.push(mask)
-      worths.push(worth)
-      chosen.push(column)
+      const worth = onCurve - priceOf(columns, column, prices, resources)
+      priced[at] = worth
+      if (worth > most) {
+        most = worth
+        first = column
+      }
     }
+    worths[index] = most
+    chosen[index] = first
   }
-  const byLowest: number[][] = columns.members.map(() => [])
-  masks.forEach((mask, index) => byLowest[31 - Math.clz32(mask & -mask)]!.push(index))
   const best = new Float64Array(full + 1).fill(-Infinity)
   const first = new Int32Array(full + 1).fill(-1)
   best[0] = 0
   for (let subset = 1; subset <= full; subset += 1) {
-    const candidates = byLowest[31 - Math.clz32(subset & -subset)]!
-    for (const index of candidates) {
+    for (const index of byLowest[lowestMember(subset)]!) {
       const mask = masks[index]!
       if ((mask & ~subset) !== 0) continue
       const worth = worths[index]! + best[subset ^ mask]!
@@ -201,32 +223,41 @@ export function lowBound(
   return best
 }
 
-/** The bound at the best price for the upload alone, all else being free. */
+/** How often the price of the upload is set anew at most. */
+const mostUploadPrices = 16
+
+/**
+ * The bound at the best price for the upload alone, all else being free. Between a price too low and
+ * one high enough the next is where the tangents to the bound meet, which is where it is lowest if
+ * it has no further corner.
+ */
 export function uploadBound(parts: readonly Part[], resources: Resources): Bound {
+  const capacity = resources.capacity[0]!
   const at = (price: number): Bound => {
     const prices = new Float64Array(resources.capacity.length)
     prices[0] = price
     return boundAt(parts, prices, resources)
   }
-  let best = at(0)
-  if (best.used[0]! <= resources.capacity[0]!) return best
-  const keep = (bound: Bound): void => {
-    if (bound.most < best.most) best = bound
+  const excess = ({ used }: Bound): number => used[0]! - capacity
+  let low = at(0)
+  if (low.most === -Infinity || excess(low) <= 0) return low
+  let high = at(Math.max(1, low.most / Math.max(1, capacity)))
+  for (let tries = 0; tries < mostUploadPrices && excess(high) > 0; tries += 1) {
+    low = high
+    high = at(high.prices[0]! * 4)
   }
-  let high = Math.max(1, (best.most / Math.max(1, resources.capacity[0]!)) * 1e-3)
-  for (let tries = 0; tries < 40; tries += 1) {
-    const bound = at(high)
-    keep(bound)
-    if (bound.used[0]! <= resources.capacity[0]!) break
-    high *= 4
-  }
-  let low = high / 4
-  for (let tries = 0; tries < 9; tries += 1) {
-    const middle = Math.sqrt(low * high)
-    const bound = at(middle)
-    keep(bound)
-    if (bound.used[0]! > resources.capacity[0]!) low = middle
-    else high = middle
+  let best = high.most < low.most ? high : low
+  for (let tries = 0; tries < mostUploadPrices; tries += 1) {
+    const [from, to] = [low.prices[0]!, high.prices[0]!]
+    const price =
+      (low.most - high.most + from * excess(low) - to * excess(high)) / (excess(low) - excess(high))
+    if (!(price > from && price < to)) break
+    const next = at(price)
+    const promised = low.most - (price - from) * excess(low)
+    if (next.most < best.most) best = next
+    if (next.most - promised < 1e-6 * Math.abs(next.most)) break
+    if (excess(next) > 0) low = next
+    else high = next
   }
   return best
 }

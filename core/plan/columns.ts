@@ -93,10 +93,6 @@ function columnsOf(
       choices: new Map(choices.map((choice) => [choice.shape, choice])),
     }
   })
-  for (const owner of new Set(members.map((demand) => problem.demands[demand]!.owner))) {
-    const steps = parts.filter(({ demand }) => problem.demands[demand]!.owner === owner)
-    if (!problem.demands[steps[0]!.demand]!.mustKeep) columns.addLeftOut(steps)
-  }
   const groups: Group[] = []
   for (const key of sharingKeys(problem, parts)) {
     const joins = parts.map((member) => routesInto(problem, member, key))
@@ -136,8 +132,24 @@ function columnsOf(
     }
     extend(0, { members: [], routes: [], shapes: [] })
   }
-  for (const group of groups) columns.addGroup(group)
+  const written: (Group | Pick<Group, 'members'>)[] = [...leftOutOf(problem, parts), ...groups]
+  written.sort((a, b) => maskOf(a.members) - maskOf(b.members))
+  for (const each of written) {
+    if ('routes' in each) columns.addGroup(each)
+    else columns.addLeftOut(each.members)
+  }
   return columns.finish(groups.length < mostGroups)
+}
+
+/** The demands that may be left out, those of one owner together. */
+function leftOutOf(problem: Problem, parts: readonly Member[]): Pick<Group, 'members'>[] {
+  const ownerOf = ({ demand }: Member): string => problem.demands[demand]!.owner
+  return parts
+    .filter(
+      (member, index) => parts.findIndex((other) => ownerOf(other) === ownerOf(member)) === index,
+    )
+    .filter(({ demand }) => !problem.demands[demand]!.mustKeep)
+    .map((first) => ({ members: parts.filter((member) => ownerOf(member) === ownerOf(first)) }))
 }
 
 interface SharingKey {
@@ -180,10 +192,11 @@ function isOwnKey(problem: Problem, group: Group, key: SharingKey): boolean {
   return areRecordings === (key.sound === null)
 }
 
-/** Collects the columns of one component. */
+/** Collects the columns of one component; they have to come sorted by mask. */
 class ColumnWriter {
-  private readonly rows: Row[] = []
-  private readonly routes: number[][] = []
+  private count = 0
+  private fields = mapFields((name) => new fieldTypes[name](1024))
+  private readonly routes: (readonly number[])[] = []
   private readonly isDiskScarce: boolean
   private readonly leftOutCurve: number
 
@@ -204,18 +217,14 @@ class ColumnWriter {
   }
 
   addLeftOut(steps: readonly Member[]): void {
-    this.rows.push({
-      mask: maskOf(steps),
-      group: this.routes.push(steps.map(() => -1)) - 1,
-      relays: 0,
-      below: 0,
-      leftOutWeight: this.problem.demands[steps[0]!.demand]!.priority,
-      disk: 0,
-      device: -1,
-      load: 0,
-      shape: -1,
-      curve: this.leftOutCurve,
-    })
+    const row = this.newRow()
+    const { fields } = this
+    fields.mask[row] = maskOf(steps)
+    fields.group[row] = this.routes.push(steps.map(() => -1)) - 1
+    fields.leftOutWeight[row] = this.problem.demands[steps[0]!.demand]!.priority
+    fields.device[row] = -1
+    fields.shape[row] = -1
+    fields.curve[row] = this.leftOutCurve
   }
 
   addGroup({ members, routes, shapes }: Group): void {
@@ -224,18 +233,26 @@ class ColumnWriter {
     const group = this.routes.push(routes) - 1
     const relays = routes.reduce((bits, route) => (route >= 0 ? bits | (1 << route) : bits), 0)
     const used = [...new Set(routes.filter((route) => route >= 0))]
-    const demands = members.map(({ demand }) => problem.demands[demand]!)
+    const isAllowed = problem.devices.map((_, device) =>
+      members.every(({ demand }) => problem.demands[demand]!.devices?.includes(device) ?? true),
+    )
     for (const shape of shapes) {
-      const places = problem.places[shape]!.filter(({ device }) =>
-        demands.every(({ devices }) => devices === null || devices.includes(device)),
-      )
+      const places = problem.places[shape]!.filter(({ device }) => isAllowed[device])
       if (places.length === 0) continue
       for (const { curve, below, disk } of this.addCurves(members, routes, used, shape))
-        for (const { device, load } of places)
-          this.rows.push({
-            ...{ mask, group, relays, below, leftOutWeight: 0 },
-            ...{ disk, device, load, shape, curve },
-          })
+        for (const { device, load } of places) {
+          const row = this.newRow()
+          const { fields } = this
+          fields.mask[row] = mask
+          fields.group[row] = group
+          fields.relays[row] = relays
+          fields.below[row] = below
+          fields.disk[row] = disk
+          fields.device[row] = device
+          fields.load[row] = load
+          fields.shape[row] = shape
+          fields.curve[row] = curve
+        }
     }
   }
 
@@ -273,39 +290,44 @@ class ColumnWriter {
     return added
   }
 
+  private newRow(): number {
+    if (this.count === this.fields.mask.length)
+      this.fields = mapFields((name) => {
+        const larger = new fieldTypes[name](this.count * 2)
+        larger.set(this.fields[name])
+        return larger
+      })
+    this.count += 1
+    return this.count - 1
+  }
+
   finish(isComplete: boolean): Columns {
-    const { members, routes, rows } = this
-    rows.sort((a, b) => a.mask - b.mask)
-    return {
-      members,
-      routes,
-      isComplete,
-      count: rows.length,
-      mask: Int32Array.from(rows, ({ mask }) => mask),
-      group: Int32Array.from(rows, ({ group }) => group),
-      relays: Int32Array.from(rows, (row) => row.relays),
-      below: Int32Array.from(rows, ({ below }) => below),
-      leftOutWeight: Int32Array.from(rows, ({ leftOutWeight }) => leftOutWeight),
-      disk: Int32Array.from(rows, ({ disk }) => disk),
-      device: Int32Array.from(rows, ({ device }) => device),
-      load: Float64Array.from(rows, ({ load }) => load),
-      shape: Int32Array.from(rows, ({ shape }) => shape),
-      curve: Int32Array.from(rows, ({ curve }) => curve),
-    }
+    const { members, count, routes, fields } = this
+    const rows = mapFields((name) => fields[name].subarray(0, count))
+    return { members, count, routes, isComplete, ...rows } as Columns
   }
 }
 
-interface Row {
-  mask: number
-  group: number
-  relays: number
-  below: number
-  leftOutWeight: number
-  disk: number
-  device: number
-  load: number
-  shape: number
-  curve: number
+/** The columns' fields, and which of them hold more than whole numbers of 32 bits. */
+const fieldTypes = {
+  mask: Int32Array,
+  group: Int32Array,
+  relays: Int32Array,
+  below: Int32Array,
+  leftOutWeight: Int32Array,
+  disk: Int32Array,
+  device: Int32Array,
+  load: Float64Array,
+  shape: Int32Array,
+  curve: Int32Array,
+} as const
+
+type FieldName = keyof typeof fieldTypes
+type Fields = Record<FieldName, Int32Array | Float64Array>
+
+function mapFields(make: (name: FieldName) => Int32Array | Float64Array): Fields {
+  const names = Object.keys(fieldTypes) as FieldName[]
+  return Object.fromEntries(names.map((name) => [name, make(name)])) as Fields
 }
 
 /** What a group gets and uses in one shape, over the bitrates from `first` on; a score of -1 where it is not accepted. */

@@ -1,4 +1,4 @@
-import { boundAt, lowBound, type Part, uploadBound } from './bounds'
+import { boundAt, lowBound, type Part, partOf, uploadBound } from './bounds'
 import type { Columns, ColumnsAndCurves } from './columns'
 import { CurveWriter, leastPoint } from './curves'
 import { searchLabels } from './labels'
@@ -88,7 +88,7 @@ function frugalParts({ components, curves }: ColumnsAndCurves, demands: number):
     return { columns: { ...columns, curve }, inPlay: mostFrugal(columns, leastWire) }
   })
   const single = writer.finish()
-  return frugal.map((part) => ({ ...part, curves: single }))
+  return frugal.map(({ columns, inPlay }) => partOf(columns, single, inPlay))
 }
 
 function mostFrugal(columns: Columns, leastWire: Int32Array): Int32Array {

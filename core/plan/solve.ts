@@ -1,4 +1,4 @@
-import type { Part } from './bounds'
+import { type Part, partOf } from './bounds'
 import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
 import { componentsOf } from './components'
 import { type Optimum, optimise } from './optimise'
@@ -27,15 +27,16 @@ const partsFor = (
   { components, curves }: ColumnsAndCurves,
   most: { leftOutWeight: number; belowFloor: number },
 ): Part[] =>
-  components.map((columns) => ({
-    columns,
-    curves,
-    inPlay: Int32Array.from({ length: columns.count }, (_, column) => column).filter(
-      (column) =>
-        columns.leftOutWeight[column]! <= most.leftOutWeight &&
-        columns.below[column]! <= most.belowFloor,
-    ),
-  }))
+  components.map((columns) => {
+    const inPlay = columns.mask
+      .map((_, column) => column)
+      .filter(
+        (column) =>
+          columns.leftOutWeight[column]! <= most.leftOutWeight &&
+          columns.below[column]! <= most.belowFloor,
+      )
+    return partOf(columns, curves, inPlay)
+  })
 
 function solutionFrom(
   problem: Problem,

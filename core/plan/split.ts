@@ -1,4 +1,4 @@
-import type { Part } from './bounds'
+import { type Part, partOf } from './bounds'
 
 /** What of a member's columns may be told apart, the most telling first. */
 const tellings = ['device', 'shape', 'mask', 'group', 'below', 'disk'] as const
@@ -45,7 +45,11 @@ export function split(parts: readonly Part[]): Part[][] {
     return [side(true), side(false)].map((gone) =>
       parts.map((part, index) =>
         index === chosen.part
-          ? { ...part, inPlay: part.inPlay.filter((column) => !gone.has(column)) }
+          ? partOf(
+              columns,
+              part.curves,
+              part.inPlay.filter((column) => !gone.has(column)),
+            )
           : part,
       ),
     )

@@ -1,5 +1,5 @@
 import { settleBitrates } from './bitrates'
-import { type Bound, type Part, use } from './bounds'
+import { type Bound, lowestMember, type Part, use } from './bounds'
 import { leastPoint } from './curves'
 import type { Resources } from './resources'
 
@@ -104,7 +104,7 @@ export function searchStructures(
     const { best, priced: pricedHere } = bound.parts[index]!
     const leastWire = leastWires[index]!
     const promising: { group: MaskGroup; rest: number; most: number }[] = []
-    for (const group of groups[index]![31 - Math.clz32(left & -left)]!) {
+    for (const group of groups[index]![lowestMember(left)]!) {
       if ((group.mask & ~left) !== 0) continue
       const rest = best[left ^ group.mask]! + restPriced[index + 1]!
       const most = priced + pricedHere[group.order[0]!]! + rest
@@ -138,36 +138,33 @@ export function searchStructures(
   return { found, isExhaustive: !isStopped, steps }
 }
 
-function groupsByLowest({ columns, inPlay }: Part, priced: Float64Array): MaskGroup[][] {
-  const groups: MaskGroup[][] = columns.members.map(() => [])
-  for (let from = 0; from < inPlay.length;) {
-    const mask = columns.mask[inPlay[from]!]!
-    let to = from + 1
-    while (to < inPlay.length && columns.mask[inPlay[to]!] === mask) to += 1
-    const order = Int32Array.from({ length: to - from }, (_, index) => from + index)
-    order.sort((a, b) => priced[b]! - priced[a]!)
-    groups[31 - Math.clz32(mask & -mask)]!.push({ mask, order })
-    from = to
-  }
-  return groups
+function groupsByLowest({ masks, from, byLowest }: Part, priced: Float64Array): MaskGroup[][] {
+  return byLowest.map((indices) =>
+    indices.map((index) => {
+      const length = from[index + 1]! - from[index]!
+      const order = Int32Array.from({ length }, (_, at) => from[index]! + at)
+      return { mask: masks[index]!, order: order.sort((a, b) => priced[b]! - priced[a]!) }
+    }),
+  )
 }
 
 /** The least upload that any subset of a component's members takes. */
-function leastWireOf({ columns, curves, inPlay }: Part): Float64Array {
+function leastWireOf({ columns, curves, inPlay, masks, from, byLowest }: Part): Float64Array {
+  const wires = Array.from(masks, (_, index) =>
+    inPlay
+      .subarray(from[index], from[index + 1])
+      .reduce(
+        (least, column) =>
+          Math.min(least, curves.wire[leastPoint(curves, columns.curve[column]!)]!),
+        Infinity,
+      ),
+  )
   const full = (1 << columns.members.length) - 1
   const least = new Float64Array(full + 1).fill(Infinity)
   least[0] = 0
-  const ofMask = new Map<number, number>()
-  for (const column of inPlay) {
-    const mask = columns.mask[column]!
-    const wire = curves.wire[leastPoint(curves, columns.curve[column]!)]!
-    ofMask.set(mask, Math.min(wire, ofMask.get(mask) ?? Infinity))
-  }
-  const byLowest: [number, number][][] = columns.members.map(() => [])
-  for (const [mask, wire] of ofMask) byLowest[31 - Math.clz32(mask & -mask)]!.push([mask, wire])
   for (let subset = 1; subset <= full; subset += 1)
-    for (const [mask, wire] of byLowest[31 - Math.clz32(subset & -subset)]!)
-      if ((mask & ~subset) === 0)
-        least[subset] = Math.min(least[subset]!, wire + least[subset ^ mask]!)
+    for (const index of byLowest[lowestMember(subset)]!)
+      if ((masks[index]! & ~subset) === 0)
+        least[subset] = Math.min(least[subset]!, wires[index]! + least[subset ^ masks[index]!]!)
   return least
 }

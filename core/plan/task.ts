@@ -1,4 +1,4 @@
-import { type Bound, boundAt, type Part } from './bounds'
+import { type Bound, boundAt, type Part, partOf } from './bounds'
 import type { Resources } from './resources'
 
 /** What is still to be searched, and a bound on what can come of it. */
@@ -12,13 +12,12 @@ export function narrowed({ parts, bound }: Task, floor: number, resources: Resou
   const kept = parts.map((part, index) => {
     const { full, best, priced } = bound.parts[index]!
     const most = bound.most - best[full]!
-    const { mask } = part.columns
-    return {
-      ...part,
-      inPlay: part.inPlay.filter(
-        (column, at) => most + priced[at]! + best[full ^ mask[column]!]! >= floor,
-      ),
-    }
+    const { columns, curves, inPlay } = part
+    const kept = inPlay.filter(
+      (column, at) => most + priced[at]! + best[full ^ columns.mask[column]!]! >= floor,
+    )
+    return kept.length === inPlay.length ? part : partOf(columns, curves, kept)
   })
-  return { parts: kept, bound: boundAt(kept, bound.prices, resources) }
+  const isSame = kept.every((part, index) => part === parts[index])
+  return { parts: kept, bound: isSame ? bound : boundAt(kept, bound.prices, resources) }
 }
