@@ -94,12 +94,14 @@ function columnsOf(
     }
   })
   const groups: Group[] = []
+  const takesMore = takesMoreOf()
   for (const key of sharingKeys(problem, parts)) {
     const joins = parts.map((member) => routesInto(problem, member, key))
     const extend = (at: number, group: Group): void => {
       if (groups.length >= mostGroups) return
       if (at === parts.length) {
         if (group.members.length === 0 || !isOwnKey(problem, group, key)) return
+        if (!feedsTheRight(problem, group, takesMore)) return
         groups.push(group)
         return
       }
@@ -190,6 +192,48 @@ function routesInto(problem: Problem, { demand, sharing }: Member, key: SharingK
 function isOwnKey(problem: Problem, group: Group, key: SharingKey): boolean {
   const areRecordings = group.members.every(({ demand }) => problem.demands[demand]!.sound === null)
   return areRecordings === (key.sound === null)
+}
+
+/**
+ * Whether no other routes of the same members are sure to be better. A relay that is sent to feeds as
+ * many as it may, since another direct send would only take upload; and of those that it could feed
+ * the ones that would take most.
+ */
+function feedsTheRight(
+  { demands, relays }: Problem,
+  { members, routes, shapes }: Group,
+  takesMore: (a: Member, b: Member, shapes: readonly number[]) => boolean,
+): boolean {
+  return routes.every((relay, fed) => {
+    if (relay < 0) return true
+    const { mostFed } = relays[relay]!
+    const isFull = routes.filter((route) => route === relay).length >= mostFed
+    return members.every((member, index) => {
+      if (routes[index]! >= 0 || !demands[member.demand]!.relays.includes(relay)) return true
+      return isFull && !takesMore(member, members[fed]!, shapes)
+    })
+  })
+}
+
+/** Whether one member's direct send takes at least as much as another's in every one of the shapes; of two alike the first. */
+function takesMoreOf(): (a: Member, b: Member, shapes: readonly number[]) => boolean {
+  const known = new Map<Int32Array, Map<Int32Array, boolean>>()
+  const isAsMuch = (a: Choice, b: Choice): boolean => {
+    const ofA = known.get(a.wireKbps) ?? new Map<Int32Array, boolean>()
+    known.set(a.wireKbps, ofA)
+    const answer = ofA.get(b.wireKbps)
+    if (answer !== undefined) return answer
+    const from = Math.max(a.first, b.first)
+    const to = Math.min(a.first + a.wireKbps.length, b.first + b.wireKbps.length)
+    let holds = true
+    for (let bitrate = from; bitrate < to && holds; bitrate += 1)
+      holds = a.wireKbps[bitrate - a.first]! >= b.wireKbps[bitrate - b.first]!
+    ofA.set(b.wireKbps, holds)
+    return holds
+  }
+  const all = (a: Member, b: Member, shapes: readonly number[]): boolean =>
+    shapes.every((shape) => isAsMuch(a.choices.get(shape)!, b.choices.get(shape)!))
+  return (a, b, shapes) => all(a, b, shapes) && (a.bit < b.bit || !all(b, a, shapes))
 }
 
 /** Collects the columns of one component; they have to come sorted by mask. */

@@ -4,14 +4,8 @@ import { CurveWriter, leastPoint } from './curves'
 import { searchLabels } from './labels'
 import type { Resources } from './resources'
 import { split } from './split'
-import type { Found } from './structures'
+import { type Found, searchStructures } from './structures'
 import { narrowed, type Task } from './task'
-
-export interface Shortfall {
-  /** Points are of the curves that were given, each the lowest. */
-  found: Found | null
-  isProven: boolean
-}
 
 /** How far a search goes that has to be exact before it splits its task in two instead. */
 const exactLimits = { each: Infinity, inAll: 40_000, columns: Infinity, ofKind: Infinity }
@@ -22,38 +16,44 @@ const quickLooks = [
   { rounds: 32, each: 300 },
 ] as const
 
+/** How many steps are spent on finding a plan that falls short by no more than the bound says it has to. */
+const stepsForTarget = 20_000
+
+/** What a plan is to have least of, with how much of each a column has. */
+export type ShortfallAim = 'leftOutWeight' | 'below'
+
 /**
- * The plan that leaves out least and then has fewest below the floor, whatever its scores: the
- * columns are worth nothing but what they fall short, and every encode has its lowest bitrate.
+ * The plan that has least of what is aimed at, whatever its scores: columns are worth nothing but
+ * what they fall short, and every encode has its lowest bitrate.
  */
 export function leastShortfall(
   { components, curves }: ColumnsAndCurves,
-  demands: number,
+  aim: ShortfallAim,
   resources: Resources,
-): Shortfall {
-  const parts = frugalParts({ components, curves }, demands)
+): Found | null {
+  const parts = frugalParts({ components, curves }, aim)
   let found: Found | null = null
   const floor = (): number => (found ? found.value + 0.5 : -Infinity)
+  const known = (): number | null => found?.value ?? null
   const better = (next: Found | null): void => {
     if (next && (!found || next.value > found.value)) found = next
   }
-  const asGiven = (): Found | null =>
-    found && {
-      ...found,
-      chosen: found.chosen.map(({ part, column }) => ({
-        part,
-        column,
-        point: leastPoint(curves, components[part]!.curve[column]!),
-      })),
-    }
+  const improved = ({ parts: within, bound }: Task, rounds: number): Task =>
+    narrowed(
+      { parts: within, bound: lowBound(within, resources, bound, known(), rounds) },
+      floor(),
+      resources,
+    )
 
   let task: Task = { parts, bound: uploadBound(parts, resources) }
-  if (task.bound.most === -Infinity) return { found, isProven: true }
   for (const { rounds, each } of quickLooks) {
-    const known = (found as Found | null)?.value ?? null
-    const bound = lowBound(task.parts, resources, task.bound, known, rounds)
-    if (bound.most < floor()) return { found: asGiven(), isProven: true }
-    task = narrowed({ parts: task.parts, bound }, floor(), resources)
+    if (task.bound.most < floor()) break
+    task = improved(task, rounds)
+    // Shortfalls are whole numbers, so that what is as good as the bound rounded is the best.
+    const target = Math.floor(task.bound.most + 1e-6) - 0.5
+    const steps = { mostSteps: stepsForTarget, isFirstEnough: true }
+    better(searchStructures(task.parts, task.bound, resources, target, steps).found)
+    if (task.bound.most < floor()) break
     const limits = { each, inAll: 40 * exactLimits.inAll, columns: 6 + each / 8, ofKind: 2 }
     better(searchLabels(task.parts, task.bound, resources, floor(), limits).found)
   }
@@ -64,40 +64,53 @@ export function leastShortfall(
     const exact = searchLabels(next.parts, next.bound, resources, floor(), exactLimits)
     better(exact.found)
     if (exact.isExhaustive) continue
-    const known = (found as Found | null)?.value ?? null
-    const halves = split(next.parts).map((half): Task => {
-      const bound = boundAt(half, next.bound.prices, resources)
-      return { parts: half, bound: lowBound(half, resources, bound, known, 8) }
-    })
+    const halves = split(next.parts).map((half) =>
+      improved({ parts: half, bound: boundAt(half, next.bound.prices, resources) }, 8),
+    )
     // The more promising half is looked at first, so it is put on top.
     halves.sort((a, b) => a.bound.most - b.bound.most)
     open.push(...halves.filter(({ bound }) => bound.most >= floor()))
   }
-  return { found: asGiven(), isProven: true }
+  return found && asGiven(found, { components, curves })
 }
 
-/** Of the columns for one group and device only those that use least. */
-function frugalParts({ components, curves }: ColumnsAndCurves, demands: number): Part[] {
+/** The same plan with the points of the curves that were given, each the lowest. */
+function asGiven({ chosen }: Found, { components, curves }: ColumnsAndCurves): Found {
+  const given = chosen.map(({ part, column }) => ({
+    part,
+    column,
+    point: leastPoint(curves, components[part]!.curve[column]!),
+  }))
+  return { value: given.reduce((sum, { point }) => sum + curves.value[point]!, 0), chosen: given }
+}
+
+/** Of the columns for the same demands and device only those that use least. */
+function frugalParts({ components, curves }: ColumnsAndCurves, aim: ShortfallAim): Part[] {
   const writer = new CurveWriter()
   const frugal = components.map((columns) => {
     const leastWire = columns.curve.map((curve) => curves.wire[leastPoint(curves, curve)]!)
-    const curve = columns.below.map((below, column) => {
-      writer.add(leastWire[column]!, -(columns.leftOutWeight[column]! * (demands + 1) + below), -1)
+    const curve = columns.mask.map((_, column) => {
+      writer.add(leastWire[column]!, -columns[aim][column]!, -1)
       return writer.end()!
     })
-    return { columns: { ...columns, curve }, inPlay: mostFrugal(columns, leastWire) }
+    return { columns: { ...columns, curve }, inPlay: mostFrugal(columns, leastWire, aim) }
   })
   const single = writer.finish()
   return frugal.map(({ columns, inPlay }) => partOf(columns, single, inPlay))
 }
 
-function mostFrugal(columns: Columns, leastWire: Int32Array): Int32Array {
-  const { mask, device, relays, below, group, load, disk } = columns
+function mostFrugal(columns: Columns, leastWire: Int32Array, aim: ShortfallAim): Int32Array {
+  const { mask, device, relays, load, disk, leftOutWeight } = columns
+  const short = columns[aim]
   const isAsFrugal = (a: number, b: number): boolean =>
-    leastWire[a]! <= leastWire[b]! && load[a]! <= load[b]! && disk[a]! <= disk[b]!
+    leastWire[a]! <= leastWire[b]! &&
+    load[a]! <= load[b]! &&
+    disk[a]! <= disk[b]! &&
+    short[a]! <= short[b]! &&
+    leftOutWeight[a]! <= leftOutWeight[b]!
   const fronts = new Map<string, number[]>()
   for (let column = 0; column < columns.count; column += 1) {
-    const key = `${mask[column]} ${device[column]} ${relays[column]} ${below[column]} ${group[column]}`
+    const key = `${mask[column]} ${device[column]} ${relays[column]}`
     const front = fronts.get(key) ?? []
     if (front.some((kept) => isAsFrugal(kept, column))) continue
     fronts.set(key, [...front.filter((kept) => !isAsFrugal(column, kept)), column])

@@ -4,7 +4,7 @@ import { componentsOf } from './components'
 import { type Optimum, optimise } from './optimise'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from './problem'
 import { resourcesOf } from './resources'
-import { leastShortfall, type Shortfall } from './shortfall'
+import { leastShortfall } from './shortfall'
 import type { Found } from './structures'
 
 export interface Progress {
@@ -83,17 +83,21 @@ function solutionFrom(
 const columnsFor = (problem: Problem): ColumnsAndCurves =>
   columnsAndCurves(problem, componentsOf(problem), weightsOf(problem))
 
-const shortfallOf = (problem: Problem, all: ColumnsAndCurves): Shortfall =>
+/** No matter how much is left out or below the floor. */
+const noLimit = 1e6
+
+/** The plan that leaves out least. */
+const leastLeftOut = (problem: Problem, all: ColumnsAndCurves): Found | null =>
   leastShortfall(
     all,
-    problem.demands.length,
-    resourcesOf(problem, { leftOutWeight: 1e6, belowFloor: 1e6 }),
+    'leftOutWeight',
+    resourcesOf(problem, { leftOutWeight: noLimit, belowFloor: noLimit }),
   )
 
 /** Whether a plan exists that leaves nobody out. */
 export function fitsWhole(problem: Problem): boolean {
   const all = columnsFor(problem)
-  const { found } = shortfallOf(problem, all)
+  const found = leastLeftOut(problem, all)
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
 }
 
@@ -131,20 +135,19 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
   }
 
   // Most shows fit whole, which one look tells; else the shortfall is settled first.
-  const nobody = { leftOutWeight: 0, belowFloor: 0 }
-  const whole = yield* best(nobody, null)
+  const whole = yield* best({ leftOutWeight: 0, belowFloor: 0 }, null)
   if (whole.found) return progress(whole, true)
 
-  const least = shortfallOf(problem, all)
-  if (!least.found)
-    return { solution: null, isProven: least.isProven && isComplete, gapScoreUnits: null }
-  const { worth } = solutionFrom(problem, all, least.found)
-  const start: Found = {
-    ...least.found,
-    value: least.found.chosen.reduce((sum, { point }) => sum + all.curves.value[point]!, 0),
-  }
-  const last = yield* best(worth, start)
-  return progress({ ...last, isProven: last.isProven && least.isProven }, true)
+  const least = leastLeftOut(problem, all)
+  if (!least) return { solution: null, isProven: isComplete, gapScoreUnits: null }
+  const { leftOutWeight } = solutionFrom(problem, all, least).worth
+  const aboveFloor = yield* best({ leftOutWeight, belowFloor: 0 }, null)
+  if (aboveFloor.found) return progress(aboveFloor, true)
+
+  const resources = resourcesOf(problem, { leftOutWeight, belowFloor: noLimit })
+  const start = leastShortfall(all, 'below', resources)!
+  const { belowFloor } = solutionFrom(problem, all, start).worth
+  return progress(yield* best({ leftOutWeight, belowFloor }, start), true)
 }
 
 /** Solves to the end; see `solving`. */
