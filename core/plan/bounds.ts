@@ -1,51 +1,17 @@
 import type { Columns } from './columns'
-import { type Curves, pointAtPrice } from './curves'
+import { pointAtPrice } from './curves'
+import { bestPaths, fullState, type Part } from './parts'
 import type { Resources } from './resources'
-
-/** One component as the search sees it: its columns that are still in play. */
-export interface Part {
-  columns: Columns
-  curves: Curves
-  /** Indices into the columns, sorted by mask. */
-  inPlay: Int32Array
-  /** The masks there are, ascending; those of `inPlay` from `from[i]` to before `from[i + 1]` have the i-th. */
-  masks: Int32Array
-  from: Int32Array
-  /** For each member the masks, by their place in `masks`, in which it is the lowest. */
-  byLowest: readonly (readonly number[])[]
-}
-
-export const lowestMember = (mask: number): number => 31 - Math.clz32(mask & -mask)
-
-export function partOf(columns: Columns, curves: Curves, inPlay: Int32Array): Part {
-  const masks: number[] = []
-  const from: number[] = []
-  inPlay.forEach((column, at) => {
-    const mask = columns.mask[column]!
-    if (masks.at(-1) === mask) return
-    masks.push(mask)
-    from.push(at)
-  })
-  from.push(inPlay.length)
-  const byLowest: number[][] = columns.members.map(() => [])
-  masks.forEach((mask, index) => byLowest[lowestMember(mask)]!.push(index))
-  return {
-    columns,
-    curves,
-    inPlay,
-    masks: Int32Array.from(masks),
-    from: Int32Array.from(from),
-    byLowest,
-  }
-}
 
 /** For prices on the resources: the best that each part of a component can do, and how. */
 export interface PartBound {
-  full: number
-  /** Best priced worth of any subset of the members, by mask. */
+  /** Best priced worth of what is still to be served in each state. */
   best: Float64Array
-  /** The column that comes first in it. */
+  /** The set that comes first in it. */
   first: Int32Array
+  /** The best column of each set, and its priced worth. */
+  column: Int32Array
+  worthOfSet: Float64Array
   /** Priced worth of each column in play, in the order of `inPlay`. */
   priced: Float64Array
 }
@@ -91,18 +57,18 @@ export function use(
     if (bits & 1) used[resources.relays + relay]! += times
 }
 
-/** The best partition of every subset of a component's members into columns, at these prices. */
-export function partBound(part: Part, prices: Float64Array, resources: Resources): PartBound {
-  const { columns, curves, inPlay, masks, from, byLowest } = part
+/** The best partition of the members of every state into columns, at these prices. */
+function partBound(part: Part, prices: Float64Array, resources: Resources): PartBound {
+  const { columns, curves, inPlay, firstOfSet } = part
   const uploadPrice = prices[0]!
-  const full = (1 << columns.members.length) - 1
+  const sets = firstOfSet.length - 1
   const priced = new Float64Array(inPlay.length)
-  const worths = new Float64Array(masks.length)
-  const chosen = new Int32Array(masks.length)
+  const worthOfSet = new Float64Array(sets)
+  const columnOfSet = new Int32Array(sets)
   let [curve, onCurve] = [-1, 0]
-  for (let index = 0; index < masks.length; index += 1) {
-    let [most, first] = [-Infinity, -1]
-    for (let at = from[index]!; at < from[index + 1]!; at += 1) {
+  for (let set = 0; set < sets; set += 1) {
+    let [most, chosen] = [-Infinity, -1]
+    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) {
       const column = inPlay[at]!
       // The columns of one curve stand next to each other.
       if (columns.curve[column]! !== curve) {
@@ -114,43 +80,31 @@ export function partBound(part: Part, prices: Float64Array, resources: Resources
       priced[at] = worth
       if (worth > most) {
         most = worth
-        first = column
+        chosen = column
       }
     }
-    worths[index] = most
-    chosen[index] = first
+    worthOfSet[set] = most
+    columnOfSet[set] = chosen
   }
-  const best = new Float64Array(full + 1).fill(-Infinity)
-  const first = new Int32Array(full + 1).fill(-1)
-  best[0] = 0
-  for (let subset = 1; subset <= full; subset += 1) {
-    for (const index of byLowest[lowestMember(subset)]!) {
-      const mask = masks[index]!
-      if ((mask & ~subset) !== 0) continue
-      const worth = worths[index]! + best[subset ^ mask]!
-      if (worth > best[subset]!) {
-        best[subset] = worth
-        first[subset] = chosen[index]!
-      }
-    }
-  }
-  return { full, best, first, priced }
+  return { ...bestPaths(part, worthOfSet), column: columnOfSet, worthOfSet, priced }
 }
 
-/** What the best partition of a whole component uses. */
+/** Adds what the best partition of a whole component uses. */
 function useOfBest(
-  { columns, curves }: Part,
+  part: Part,
   bound: PartBound,
   prices: Float64Array,
   resources: Resources,
   used: Float64Array,
 ): void {
-  for (let subset = bound.full; subset !== 0;) {
-    const column = bound.first[subset]!
-    if (column < 0) return
+  const { columns, curves, firstMove, moveSet, moveTo } = part
+  for (let state = fullState(part); state !== 0;) {
+    const set = bound.first[state]!
+    if (set < 0) return
+    const column = bound.column[set]!
     used[0]! += curves.wire[pointAtPrice(curves, columns.curve[column]!, prices[0]!)]!
     use(used, columns, column, resources)
-    subset ^= columns.mask[column]!
+    state = moveTo[moveSet.indexOf(set, firstMove[state])]!
   }
 }
 
@@ -170,7 +124,7 @@ export function boundAt(parts: readonly Part[], prices: Float64Array, resources:
   const used = new Float64Array(prices.length)
   const bounds = parts.map((part) => {
     const bound = partBound(part, prices, resources)
-    most += bound.best[bound.full]!
+    most += bound.best[fullState(part)]!
     useOfBest(part, bound, prices, resources, used)
     return bound
   })

@@ -60,6 +60,15 @@ export interface ColumnsAndCurves {
   curves: Curves
 }
 
+/** Those that could share stand together, recordings last, so that a search has few states. */
+const inOrder = ({ demands }: Problem, members: readonly number[]): number[] => {
+  const keyOf = (demand: number): string => {
+    const { picture, sound } = demands[demand]!
+    return sound === null ? `1 ${picture}` : `0 ${picture} ${sound}`
+  }
+  return [...members].sort((a, b) => keyOf(a).localeCompare(keyOf(b)) || a - b)
+}
+
 /** The columns of every component, and the curves that they refer to. */
 export function columnsAndCurves(
   problem: Problem,
@@ -68,7 +77,9 @@ export function columnsAndCurves(
 ): ColumnsAndCurves {
   const curves = new CurveWriter()
   return {
-    components: components.map((members) => columnsOf(problem, members, weights, curves)),
+    components: components.map((members) =>
+      columnsOf(problem, inOrder(problem, members), weights, curves),
+    ),
     curves: curves.finish(),
   }
 }

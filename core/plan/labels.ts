@@ -1,6 +1,7 @@
-import { type Bound, type Part } from './bounds'
+import type { Bound } from './bounds'
 import type { Columns } from './columns'
 import { leastPoint } from './curves'
+import { fullState, type Part } from './parts'
 import type { Resources } from './resources'
 import type { Chosen, Found } from './structures'
 
@@ -49,11 +50,6 @@ interface Kind {
   order: number[]
 }
 
-interface MaskGroup {
-  mask: number
-  kinds: Kind[]
-}
-
 /**
  * Builds plans component by component and group by group, every encode at its lowest bitrate. Of two plans for the same demands the one
  * that is worth no more and uses no less is given up, and so is every plan that the bound shows to
@@ -74,7 +70,7 @@ export function searchLabels(
     rest[parts.length]! += bound.prices[index]! * amount
   })
   for (let part = parts.length - 1; part >= 0; part -= 1)
-    rest[part] = rest[part + 1]! + bound.parts[part]!.best[bound.parts[part]!.full]!
+    rest[part] = rest[part + 1]! + bound.parts[part]!.best[fullState(parts[part]!)]!
   const states = stateSpace(parts, resources)
   const origin: Label = { value: 0, priced: 0, wire: 0, part: -1, column: -1, before: null }
   let isExhaustive = true
@@ -82,30 +78,29 @@ export function searchLabels(
   let current = new Map<State, Label[]>([[states.origin, [origin]]])
   for (let index = 0; index < parts.length; index += 1) {
     const part = parts[index]!
-    const { columns, curves, inPlay } = part
-    const { full, best, priced } = bound.parts[index]!
-    const sorted = columnsByLowest(part, priced, states.kindOf, limits)
-    if (sorted.isCut) isExhaustive = false
+    const { columns, curves, inPlay, firstMove, moveSet, moveTo } = part
+    const { best, priced } = bound.parts[index]!
+    const { kindsOfSet, isCut } = kindsBySet(part, priced, states.kindOf, limits)
+    if (isCut) isExhaustive = false
+    const full = fullState(part)
     const buckets = new Map<number, Map<State, Label[]>>([[full, current]])
     const after = rest[index + 1]!
-    for (let subset = full; subset > 0; subset -= 1) {
-      const bucket = buckets.get(subset)
+    for (let from = full; from > 0; from -= 1) {
+      const bucket = buckets.get(from)
       if (!bucket) continue
-      buckets.delete(subset)
+      buckets.delete(from)
       if (!trim(bucket, limits.each)) isExhaustive = false
-      const lowest = 31 - Math.clz32(subset & -subset)
-      for (const group of sorted.groups[lowest]!) {
-        if ((group.mask & ~subset) !== 0) continue
-        const left = subset ^ group.mask
-        const restOfPart = best[left]! + after
+      for (let move = firstMove[from]!; move < firstMove[from + 1]!; move += 1) {
+        const to = moveTo[move]!
+        const restOfPart = best[to]! + after
         if (restOfPart === -Infinity) continue
-        let target = buckets.get(left)
+        let target = buckets.get(to)
         if (!target) {
           target = new Map()
-          buckets.set(left, target)
+          buckets.set(to, target)
         }
         for (const [state, front] of bucket) {
-          for (const kind of group.kinds) {
+          for (const kind of kindsOfSet[moveSet[move]!]!) {
             const bestPriced = priced[kind.order[0]!]!
             const next = states.follow(state, kind.id)
             if (!next) continue
@@ -179,18 +174,16 @@ function undominated(labels: Label[]): Label[] {
   })
 }
 
-function columnsByLowest(
-  { columns, inPlay }: Part,
+/** The columns of each set by kind; `isCut` where the limits left some out. */
+function kindsBySet(
+  { columns, inPlay, firstOfSet }: Part,
   priced: Float64Array,
   kindOf: (columns: Columns, column: number) => number,
   limits: LabelLimits,
-): { groups: MaskGroup[][]; isCut: boolean } {
-  const groups: MaskGroup[][] = columns.members.map(() => [])
+): { kindsOfSet: Kind[][]; isCut: boolean } {
   let isCut = false
-  for (let from = 0; from < inPlay.length;) {
-    const mask = columns.mask[inPlay[from]!]!
-    let to = from + 1
-    while (to < inPlay.length && columns.mask[inPlay[to]!] === mask) to += 1
+  const kindsOfSet = Array.from({ length: firstOfSet.length - 1 }, (_, set) => {
+    const [from, to] = [firstOfSet[set]!, firstOfSet[set + 1]!]
     const order = Array.from({ length: to - from }, (_, index) => from + index)
     order.sort((a, b) => priced[b]! - priced[a]!)
     const kinds = new Map<number, Kind>()
@@ -200,13 +193,9 @@ function columnsByLowest(
       // So many for each device, and few of each kind, so that a short list is a varied one.
       const device = columns.device[column]!
       const count = onDevice.get(device) ?? 0
-      if (count >= limits.columns) {
-        isCut = true
-        continue
-      }
       const id = kindOf(columns, column)
       const kind = kinds.get(id)
-      if (kind && kind.order.length >= limits.ofKind) {
+      if (count >= limits.columns || (kind && kind.order.length >= limits.ofKind)) {
         isCut = true
         continue
       }
@@ -214,10 +203,9 @@ function columnsByLowest(
       if (kind) kind.order.push(at)
       else kinds.set(id, { id, order: [at] })
     }
-    groups[31 - Math.clz32(mask & -mask)]!.push({ mask, kinds: [...kinds.values()] })
-    from = to
-  }
-  return { groups, isCut }
+    return [...kinds.values()]
+  })
+  return { kindsOfSet, isCut }
 }
 
 /** The states that plans can be in. Resources that cannot run short are left out, so that fewer differ. */

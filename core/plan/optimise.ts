@@ -1,4 +1,5 @@
-import { boundAt, lowBound, type Part, uploadBound } from './bounds'
+import { boundAt, lowBound, uploadBound } from './bounds'
+import type { Part } from './parts'
 import type { Resources } from './resources'
 import { split } from './split'
 import { type Found, searchStructures } from './structures'

@@ -1,4 +1,4 @@
-import { type Part, partOf } from './bounds'
+import { type Part, partOf } from './parts'
 import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
 import { componentsOf } from './components'
 import { type Optimum, optimise } from './optimise'

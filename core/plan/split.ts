@@ -1,4 +1,4 @@
-import { type Part, partOf } from './bounds'
+import { type Part, partOf } from './parts'
 
 /** What of a member's columns may be told apart, the most telling first. */
 const tellings = ['device', 'shape', 'mask', 'group', 'below', 'disk'] as const

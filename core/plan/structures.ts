@@ -1,6 +1,7 @@
 import { settleBitrates } from './bitrates'
-import { type Bound, lowestMember, type Part, use } from './bounds'
+import { type Bound, use } from './bounds'
 import { leastPoint } from './curves'
+import { bestPaths, fullState, type Part } from './parts'
 import type { Resources } from './resources'
 
 /** A column chosen, and the point on its curve. */
@@ -22,12 +23,6 @@ export interface StructureSearch {
   steps: number
 }
 
-/** Columns that serve the same members: places in `inPlay`, the best priced first. */
-interface MaskGroup {
-  mask: number
-  order: Int32Array
-}
-
 /**
  * Looks for the best plan worth at least `floor`, group by group, the most promising first: who
  * shares what in which shape on which device, as far as the resources reach, and for each way that
@@ -47,15 +42,15 @@ export function searchStructures(
   let steps = 0
   let isStopped = false
 
-  const groups = parts.map((part, index) => groupsByLowest(part, bound.parts[index]!.priced))
+  const orders = parts.map((part, index) => ordersOf(part, bound.parts[index]!.priced))
   const leastWires = parts.map(leastWireOf)
   // What all that comes after a component adds at best, and takes at least.
   const restPriced = new Float64Array(parts.length + 1)
   const restWire = new Float64Array(parts.length + 1)
   capacity.forEach((amount, index) => (restPriced[parts.length]! += bound.prices[index]! * amount))
   for (let part = parts.length - 1; part >= 0; part -= 1) {
-    const { best, full } = bound.parts[part]!
-    restPriced[part] = restPriced[part + 1]! + best[full]!
+    const full = fullState(parts[part]!)
+    restPriced[part] = restPriced[part + 1]! + bound.parts[part]!.best[full]!
     restWire[part] = restWire[part + 1]! + leastWires[part]![full]!
   }
   const used = new Float64Array(capacity.length)
@@ -93,28 +88,28 @@ export function searchStructures(
     isStopped = isFirstEnough
   }
 
-  const visit = (index: number, left: number, priced: number, wire: number): void => {
-    if (left === 0) {
+  const visit = (index: number, state: number, priced: number, wire: number): void => {
+    if (state === 0) {
       const next = index + 1
-      if (next < parts.length) visit(next, bound.parts[next]!.full, priced, wire)
+      if (next < parts.length) visit(next, fullState(parts[next]!), priced, wire)
       else settle()
       return
     }
-    const { columns, inPlay } = parts[index]!
+    const { columns, inPlay, firstMove, moveSet, moveTo } = parts[index]!
     const { best, priced: pricedHere } = bound.parts[index]!
     const leastWire = leastWires[index]!
-    const promising: { group: MaskGroup; rest: number; most: number }[] = []
-    for (const group of groups[index]![lowestMember(left)]!) {
-      if ((group.mask & ~left) !== 0) continue
-      const rest = best[left ^ group.mask]! + restPriced[index + 1]!
-      const most = priced + pricedHere[group.order[0]!]! + rest
-      if (most >= least) promising.push({ group, rest, most })
+    const promising: { order: Int32Array; after: number; rest: number; most: number }[] = []
+    for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1) {
+      const order = orders[index]![moveSet[move]!]!
+      const after = moveTo[move]!
+      const rest = best[after]! + restPriced[index + 1]!
+      const most = priced + pricedHere[order[0]!]! + rest
+      if (most >= least) promising.push({ order, after, rest, most })
     }
     promising.sort((a, b) => b.most - a.most)
-    for (const { group, rest } of promising) {
-      const after = left ^ group.mask
+    for (const { order, after, rest } of promising) {
       const restLeast = leastWire[after]! + restWire[index + 1]!
-      for (const place of group.order) {
+      for (const place of order) {
         if (priced + pricedHere[place]! + rest < least) break
         const column = inPlay[place]!
         const ownWire = curves!.wire[leastPoint(curves!, columns.curve[column]!)]!
@@ -138,33 +133,22 @@ export function searchStructures(
   return { found, isExhaustive: !isStopped, steps }
 }
 
-function groupsByLowest({ masks, from, byLowest }: Part, priced: Float64Array): MaskGroup[][] {
-  return byLowest.map((indices) =>
-    indices.map((index) => {
-      const length = from[index + 1]! - from[index]!
-      const order = Int32Array.from({ length }, (_, at) => from[index]! + at)
-      return { mask: masks[index]!, order: order.sort((a, b) => priced[b]! - priced[a]!) }
-    }),
-  )
-}
+/** The columns of each set, as places in `inPlay`, the best priced first. */
+const ordersOf = ({ firstOfSet }: Part, priced: Float64Array): Int32Array[] =>
+  Array.from({ length: firstOfSet.length - 1 }, (_, set) => {
+    const length = firstOfSet[set + 1]! - firstOfSet[set]!
+    const order = Int32Array.from({ length }, (_, at) => firstOfSet[set]! + at)
+    return order.sort((a, b) => priced[b]! - priced[a]!)
+  })
 
-/** The least upload that any subset of a component's members takes. */
-function leastWireOf({ columns, curves, inPlay, masks, from, byLowest }: Part): Float64Array {
-  const wires = Array.from(masks, (_, index) =>
-    inPlay
-      .subarray(from[index], from[index + 1])
-      .reduce(
-        (least, column) =>
-          Math.min(least, curves.wire[leastPoint(curves, columns.curve[column]!)]!),
-        Infinity,
-      ),
-  )
-  const full = (1 << columns.members.length) - 1
-  const least = new Float64Array(full + 1).fill(Infinity)
-  least[0] = 0
-  for (let subset = 1; subset <= full; subset += 1)
-    for (const index of byLowest[lowestMember(subset)]!)
-      if ((masks[index]! & ~subset) === 0)
-        least[subset] = Math.min(least[subset]!, wires[index]! + least[subset ^ masks[index]!]!)
-  return least
+/** The least upload that the members of any state take. */
+function leastWireOf(part: Part): Float64Array {
+  const { columns, curves, inPlay, firstOfSet } = part
+  const worthOfSet = new Float64Array(firstOfSet.length - 1).fill(-Infinity)
+  for (let set = 0; set < worthOfSet.length; set += 1)
+    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) {
+      const wire = curves.wire[leastPoint(curves, columns.curve[inPlay[at]!]!)]!
+      worthOfSet[set] = Math.max(worthOfSet[set]!, -wire)
+    }
+  return bestPaths(part, worthOfSet).best.map((worth) => -worth)
 }

@@ -1,4 +1,5 @@
-import { type Bound, boundAt, type Part, partOf } from './bounds'
+import { type Bound, boundAt } from './bounds'
+import { bestAround, fullState, type Part, partOf } from './parts'
 import type { Resources } from './resources'
 
 /** What is still to be searched, and a bound on what can come of it. */
@@ -10,12 +11,15 @@ export interface Task {
 /** Without the columns that can be part of no plan worth at least `floor`. */
 export function narrowed({ parts, bound }: Task, floor: number, resources: Resources): Task {
   const kept = parts.map((part, index) => {
-    const { full, best, priced } = bound.parts[index]!
-    const most = bound.most - best[full]!
-    const { columns, curves, inPlay } = part
-    const kept = inPlay.filter(
-      (column, at) => most + priced[at]! + best[full ^ columns.mask[column]!]! >= floor,
-    )
+    const { columns, curves, inPlay, firstOfSet } = part
+    const { best, worthOfSet, priced } = bound.parts[index]!
+    const most = bound.most - best[fullState(part)]!
+    const around = bestAround(part, worthOfSet, best)
+    let set = 0
+    const kept = inPlay.filter((_, at) => {
+      while (firstOfSet[set + 1]! <= at) set += 1
+      return most + priced[at]! + around[set]! >= floor
+    })
     return kept.length === inPlay.length ? part : partOf(columns, curves, kept)
   })
   const isSame = kept.every((part, index) => part === parts[index])

@@ -69,11 +69,11 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
     }
     const lower: Rendition = {
       ...newRendition(id(), canvas),
-      ...(canvas === 'landscape' ? { width: 426, height: 240 } : { width: 240, height: 426 }),
+      ...(offered.at(-1) as Size),
       audioBitrateKbps: rendition.audioBitrateKbps,
     }
     const isLadder = chance(12)
-    return {
+    const destination: Destination = {
       ...made,
       protocol: pick(['rtmp', 'rtmps', 'srt']),
       viewers: pick([['desk'], ['phone'], ['desk', 'tv']]),
@@ -87,9 +87,11 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
       rules: {
         ...made.rules,
         codecs: pick(codecs),
-        sizes: chance(40)
-          ? { type: 'one of', sizes: [pick(offered)] }
-          : { type: 'one of', sizes: [...offered] },
+        // The steps of a ladder differ in size.
+        sizes: {
+          type: 'one of',
+          sizes: chance(40) && !isLadder ? [pick(offered)] : [...offered],
+        },
         framesPerSecond: chance(30)
           ? { type: 'one of', choices: [30] }
           : { type: 'up to', most: 60 },
@@ -100,6 +102,7 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
       },
       renditions: isLadder ? [rendition, lower] : [rendition],
     }
+    return isCoarse ? destination : withinRules(destination)
   })
   if (options.relay) {
     const relay = newDestination(id, 'Relay', 'landscape')
@@ -145,6 +148,23 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
     pictureKind: pick(['talking', 'hands', 'action'] as const),
     canvasPair: demoShow.canvasPair,
     durationMinutes: 60,
+  }
+}
+
+/** What is pinned can be had: a show in which it cannot is told at once, and shows nothing of the search. */
+function withinRules(destination: Destination): Destination {
+  const { rules, renditions } = destination
+  const sizes = rules.sizes.type === 'one of' ? rules.sizes.sizes : []
+  const isOffered = (rendition: Rendition): boolean =>
+    sizes.some(({ width, height }) => rendition.width === width && rendition.height === height)
+  return {
+    ...destination,
+    rules: { ...rules, highestLevel: { h264: null, hevc: null, av1: null } },
+    renditions: renditions.map((rendition) => ({
+      ...rendition,
+      ...(isOffered(rendition) ? {} : sizes[0]),
+      framesPerSecond: rules.framesPerSecond.type === 'one of' ? 30 : rendition.framesPerSecond,
+    })),
   }
 }
 

@@ -1,0 +1,112 @@
+import type { Columns } from './columns'
+import type { Curves } from './curves'
+
+/**
+ * One component as the search sees it: its columns that are still in play, in sets that serve the
+ * same members, and the ways in which those sets make up the whole. Members are served lowest first,
+ * so that every partition into sets is one path from the state in which all are still to be served
+ * to the one in which none is.
+ */
+export interface Part {
+  columns: Columns
+  curves: Curves
+  /** Indices into the columns, sorted by mask. */
+  inPlay: Int32Array
+  /** Set i is those of `inPlay` from `firstOfSet[i]` on, up to `firstOfSet[i + 1]`. */
+  firstOfSet: Int32Array
+  /** The members still to be served, as bits, of every state that can be reached, ascending: none first, all last. */
+  states: Int32Array
+  /** The moves from state i are those from `firstMove[i]` on, up to `firstMove[i + 1]`: a set, and the state it leads to. */
+  firstMove: Int32Array
+  moveSet: Int32Array
+  moveTo: Int32Array
+}
+
+export const fullState = ({ states }: Part): number => states.length - 1
+
+const lowestMember = (mask: number): number => 31 - Math.clz32(mask & -mask)
+
+/** A component with the given columns, sorted by mask, in play. */
+export function partOf(columns: Columns, curves: Curves, inPlay: Int32Array): Part {
+  const masks: number[] = []
+  const firstOfSet: number[] = []
+  inPlay.forEach((column, at) => {
+    const mask = columns.mask[column]!
+    if (masks.at(-1) === mask) return
+    masks.push(mask)
+    firstOfSet.push(at)
+  })
+  firstOfSet.push(inPlay.length)
+  const byLowest: number[][] = columns.members.map(() => [])
+  masks.forEach((mask, set) => byLowest[lowestMember(mask)]!.push(set))
+
+  const full = (1 << columns.members.length) - 1
+  const reached = new Set([0, full])
+  for (const state of reached) {
+    if (state === 0) continue
+    for (const set of byLowest[lowestMember(state)]!)
+      if ((masks[set]! & ~state) === 0) reached.add(state ^ masks[set]!)
+  }
+  const states = Int32Array.from(reached).sort()
+  const indexOf = new Map<number, number>()
+  states.forEach((state, index) => indexOf.set(state, index))
+  const firstMove = [0]
+  const moveSet: number[] = []
+  const moveTo: number[] = []
+  for (const state of states) {
+    if (state !== 0)
+      for (const set of byLowest[lowestMember(state)]!) {
+        if ((masks[set]! & ~state) !== 0) continue
+        moveSet.push(set)
+        moveTo.push(indexOf.get(state ^ masks[set]!)!)
+      }
+    firstMove.push(moveSet.length)
+  }
+  return {
+    columns,
+    curves,
+    inPlay,
+    firstOfSet: Int32Array.from(firstOfSet),
+    states,
+    firstMove: Int32Array.from(firstMove),
+    moveSet: Int32Array.from(moveSet),
+    moveTo: Int32Array.from(moveTo),
+  }
+}
+
+/** Best sum of the sets that serve all members of each state, by state, and the first of those sets. */
+export function bestPaths(
+  { states, firstMove, moveSet, moveTo }: Part,
+  worthOfSet: Float64Array,
+): { best: Float64Array; first: Int32Array } {
+  const best = new Float64Array(states.length).fill(-Infinity)
+  const first = new Int32Array(states.length).fill(-1)
+  best[0] = 0
+  for (let state = 1; state < states.length; state += 1)
+    for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1) {
+      const worth = worthOfSet[moveSet[move]!]! + best[moveTo[move]!]!
+      if (worth > best[state]!) {
+        best[state] = worth
+        first[state] = moveSet[move]!
+      }
+    }
+  return { best, first }
+}
+
+/** For each set the best sum of all the others in a partition that it is part of. */
+export function bestAround(
+  { states, firstOfSet, firstMove, moveSet, moveTo }: Part,
+  worthOfSet: Float64Array,
+  best: Float64Array,
+): Float64Array {
+  const before = new Float64Array(states.length).fill(-Infinity)
+  const around = new Float64Array(firstOfSet.length - 1).fill(-Infinity)
+  before[states.length - 1] = 0
+  for (let state = states.length - 1; state > 0; state -= 1)
+    for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1) {
+      const [set, to] = [moveSet[move]!, moveTo[move]!]
+      before[to] = Math.max(before[to]!, before[state]! + worthOfSet[set]!)
+      around[set] = Math.max(around[set]!, before[state]! + best[to]!)
+    }
+  return around
+}
