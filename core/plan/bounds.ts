@@ -131,6 +131,9 @@ export function boundAt(parts: readonly Part[], prices: Float64Array, resources:
   return { prices, most, parts: bounds, used }
 }
 
+/** Steps that could lower the bound by no more than this share of it are not worth taking. */
+const leastReach = 2e-6
+
 /**
  * Looks for prices at which the bound is low, along the subgradient. A step is as long as would take
  * the bound down to a level; the level comes nearer whenever it turns out to be out of reach. No
@@ -151,6 +154,7 @@ export function lowBound(
   let walked = 0
   for (let round = 0; round < rounds; round += 1) {
     if (known !== null && best.most <= known) break
+    if (reach < leastReach * Math.abs(best.most)) break
     let length = 0
     const slope = new Float64Array(capacity.length)
     for (let index = 0; index < capacity.length; index += 1) {

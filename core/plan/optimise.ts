@@ -17,7 +17,7 @@ const stepsForFirst = 4000
 /** How far a search goes before it splits its task in two instead. */
 const stepsForExact = 20_000
 /** How often the prices are improved before the first plan is looked for, after it, and in a half of a task. */
-const rounds = { first: 12, after: 60, last: 120, half: 16 } as const
+const rounds = { first: [12, 24, 48, 96], after: 60, last: 120, half: 16 } as const
 /** Which share of the gap between the first plan and the bound the first search reaches into; then so many times as far. */
 const firstReach = 1 / 32
 const widening = 4
@@ -52,13 +52,16 @@ export function* optimise(
 
   let task: Task = { parts, bound: uploadBound(parts, resources) }
   if (task.bound.most === -Infinity) return { found: null, most: -Infinity, isProven: true }
-  task = bounded(task, rounds.first)
-  const first = searchStructures(task.parts, task.bound, resources, least(), {
-    mostSteps: stepsForFirst,
-    isFirstEnough: true,
-  })
-  better(first.found)
-  if (!found && first.isExhaustive) return { found, most: -Infinity, isProven: true }
+  for (const times of found ? [] : rounds.first) {
+    task = bounded(task, times)
+    const first = searchStructures(task.parts, task.bound, resources, -Infinity, {
+      mostSteps: stepsForFirst,
+      isFirstEnough: true,
+    })
+    better(first.found)
+    if (!found && first.isExhaustive) return { found, most: -Infinity, isProven: true }
+    if (found) break
+  }
   if (!found && isOneLookEnough) return { found, most: task.bound.most, isProven: false }
   yield { found, most: task.bound.most, isProven: false }
   for (const times of [rounds.after, rounds.last])
