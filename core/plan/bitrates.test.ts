@@ -1,0 +1,74 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { settleBitrates } from './bitrates'
+import { CurveWriter, type Curves } from './curves'
+
+/** Curves that rise and flatten, with the unevenness that rounding gives. */
+const drawn = fc.array(
+  fc.record({
+    start: fc.integer({ min: 20, max: 90 }),
+    step: fc.integer({ min: 5, max: 60 }),
+    gains: fc.array(fc.integer({ min: -2, max: 40 }), { minLength: 1, maxLength: 7 }),
+  }),
+  { minLength: 1, maxLength: 5 },
+)
+
+function curvesFrom(shapes: readonly { start: number; step: number; gains: number[] }[]): Curves {
+  const writer = new CurveWriter()
+  for (const { start, step, gains } of shapes) {
+    let value = 100
+    ;[...gains]
+      .sort((a, b) => b - a)
+      .forEach((gain, index) => {
+        value += gain * 10 + (index % 3)
+        writer.add(start + index * step, value, index)
+      })
+    writer.end()
+  }
+  return writer.finish()
+}
+
+/** Every choice of a point of each curve, tried out. */
+function bestByEnumeration({ first, wire, value }: Curves, uploadKbps: number): number | null {
+  let sums = [{ wire: 0, value: 0 }]
+  for (let curve = 0; curve + 1 < first.length; curve += 1)
+    sums = sums.flatMap((sum) =>
+      Array.from({ length: first[curve + 1]! - first[curve]! }, (_, index) => {
+        const point = first[curve]! + index
+        return { wire: sum.wire + wire[point]!, value: sum.value + value[point]! }
+      }),
+    )
+  const fitting = sums.filter((sum) => sum.wire <= uploadKbps)
+  return fitting.length > 0 ? Math.max(...fitting.map((sum) => sum.value)) : null
+}
+
+describe('settling bitrates', () => {
+  it('finds what trying every choice finds', () => {
+    fc.assert(
+      fc.property(drawn, fc.integer({ min: 10, max: 900 }), (shapes, uploadKbps) => {
+        const curves = curvesFrom(shapes)
+        const chosen = shapes.map((_, curve) => curve)
+        const best = bestByEnumeration(curves, uploadKbps)
+        const settled = settleBitrates(curves, chosen, uploadKbps, -Infinity)
+        expect(settled?.value ?? null).toBe(best)
+        if (!settled || best === null) return
+        const taken = settled.points.reduce((sum, point) => sum + curves.wire[point]!, 0)
+        const worth = settled.points.reduce((sum, point) => sum + curves.value[point]!, 0)
+        expect(taken).toBeLessThanOrEqual(uploadKbps)
+        expect(worth).toBe(best)
+        expect(settleBitrates(curves, chosen, uploadKbps, best)?.value).toBe(best)
+        expect(settleBitrates(curves, chosen, uploadKbps, best + 0.5)).toBeNull()
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  it('may take the same curve more than once', () => {
+    const curves = curvesFrom([{ start: 50, step: 50, gains: [30, 20, 10] }])
+    expect(
+      settleBitrates(curves, [0, 0], 250, 0)
+        ?.points.map((p) => curves.wire[p])
+        .sort(),
+    ).toEqual([100, 150])
+  })
+})
