@@ -3,6 +3,7 @@ import {
   type Gain,
   isCarriedOut,
   type Marginal,
+  type NextStep,
   planningKey,
   type PlanParts,
   waysToGain,
@@ -130,6 +131,10 @@ export const usePlannerStore = defineStore('planner', () => {
     })
   }
 
+  /** The next step up of a destination, and what it costs the others. */
+  const nextStep = (destinationId: string): Promise<NextStep | null> =>
+    plannerWorker().nextStep(forWorker(store.show), destinationId)
+
   /** Gives up a search that takes long; what it has is kept. */
   async function stop(): Promise<void> {
     isWorking.value = false
@@ -150,6 +155,7 @@ export const usePlannerStore = defineStore('planner', () => {
     carryOut,
     choose,
     tryWay,
+    nextStep,
     stop,
   }
 })

@@ -7,8 +7,11 @@ import {
   type Marginal,
   marginalsOf,
   nearestPlan,
+  type NextStep,
+  nextStepOf,
   type PlannedShow,
 } from '@green-mantle/core/plan'
+import type { Show } from '@green-mantle/core/show'
 import { expose } from 'comlink'
 
 /** What is told while a show is planned: each in turn, and again whenever it is known better. */
@@ -72,6 +75,9 @@ function stop(): void {
   newest += 1
 }
 
-const worker = { plan, stop }
+const nextStep = (show: Show, destinationId: string): NextStep | null =>
+  nextStepOf(show, destinationId)
+
+const worker = { plan, stop, nextStep }
 export type PlannerWorker = typeof worker
 expose(worker)

@@ -10,6 +10,7 @@ import { fitShow } from './fitShow'
 import { gainsOf } from './gains'
 import { gainInWords, gapInWords } from './gainWords'
 import { nearestPlan } from './nearest'
+import { nextStepInWords, nextStepOf } from './nextStep'
 import { marginalsOf } from './room'
 import { planSummary } from './planSummary'
 import { planOf, withPlan } from './showPlan'
@@ -202,5 +203,44 @@ describe('what the planner says of its plan', () => {
     expect(answer?.level).toBe('4.2')
     expect(bestAnswer(1500, 'action', 'desk')?.rendition.height).toBeLessThan(720)
     expect(simpleAnswer(100, usualShapes[0], 'action', 'desk')).toBeNull()
+  })
+})
+
+describe('the next step up', () => {
+  it('costs the others what planning again with it says', () => {
+    const show = onLine(9000, [
+      place({}, { id: 'one', name: 'One' }),
+      place({}, { id: 'two', name: 'Two' }),
+    ])
+    // Two that differ in what is not chosen cannot share, so that bits for one are taken from the other.
+    show.destinations[1]!.renditions[0]!.keyframeIntervalSeconds = 1
+    const before = planned(show)
+    const next = nextStepOf(before, 'one')!
+    expect(next.gainPoints).toBeGreaterThanOrEqual(1)
+    expect(next.rendition.videoBitrateKbps).toBeGreaterThan(
+      before.destinations[0]!.renditions[0]!.videoBitrateKbps,
+    )
+    expect(next.costs).toEqual([expect.objectContaining({ name: 'Two', isLeftOut: false })])
+    expect(next.costs![0]!.points).toBeGreaterThan(0)
+    expect(nextStepInWords(next)).toMatch(
+      /^Next step up: \S+ at [\d,]+ kb\/s, [\d.]+ points? more\. It costs Two [\d.]+ points?\.$/,
+    )
+  })
+
+  it('costs nothing where there is room, and is none at the limit', () => {
+    const low = { ...finest, videoBitrateKbps: 2000, pins: ['video bitrate' as const] }
+    const roomy = planned(onLine(20_000, [place({}, { id: 'one' }, low)]))
+    const next = nextStepOf(roomy, 'one')!
+    expect(next.costs).toEqual([])
+    expect(nextStepInWords(next)).toContain('It costs the others nothing.')
+    const capped = onLine(20_000, [place({ mostVideoBitrateKbps: 2000 }, { id: 'one' }, low)])
+    expect(nextStepOf(planned(capped), 'one')).toBeNull()
+  })
+
+  it('says where no plan has room for it', () => {
+    const tight = planned(onLine(2500, [place({}, { id: 'one' })]))
+    const next = nextStepOf(tight, 'one')!
+    expect(next.costs).toBeNull()
+    expect(nextStepInWords(next)).toContain('No plan has room for it.')
   })
 })

@@ -6,6 +6,7 @@ import {
   logarithmicBitrates,
   scoreCurves,
 } from '@green-mantle/core/media'
+import { nextStepInWords } from '@green-mantle/core/plan'
 import { kbpsInWords, renditionInWords } from '@green-mantle/core/words'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import {
@@ -20,6 +21,7 @@ import { computed } from 'vue'
 import VChart from 'vue-echarts'
 import { useChartTheme } from '~/composables/chartTheme'
 import { useShowStore } from '~/stores/show'
+import { useNextStep } from './nextStep'
 import type { FitRow } from './rows'
 
 use([
@@ -75,6 +77,14 @@ const crossings = computed(() => {
       : [`Above ${kbpsInWords(at)} ${renditionInWords(larger)} beats ${renditionInWords(smaller)}.`]
   })
 })
+
+/** Of what is sent at full size; the lower steps of a ladder have none of their own. */
+const nextStep = useNextStep(
+  computed(() => {
+    const { destination, rendition } = props.row
+    return destination?.renditions[0]?.id === rendition.id ? destination.id : null
+  }),
+)
 
 const curveColours = computed(() => [
   props.row.canvas === 'landscape' ? colours.value.river : colours.value.foxglove,
@@ -158,6 +168,15 @@ const option = computed(() => ({
         ],
       },
     },
+    {
+      type: 'scatter',
+      name: 'next step up',
+      symbolSize: 13,
+      itemStyle: { color: colours.value.sheet, borderColor: colours.value.ink, borderWidth: 2 },
+      data: nextStep.value
+        ? [[nextStep.value.rendition.videoBitrateKbps, nextStep.value.score]]
+        : [],
+    },
   ],
 }))
 </script>
@@ -166,5 +185,8 @@ const option = computed(() => ({
   <div class="flex min-h-0 flex-col">
     <div class="min-h-0 grow"><VChart :option="option" autoresize /></div>
     <p class="text-ink-2 text-xs">{{ crossings.join(' ') }}</p>
+    <p class="min-h-4 text-xs" role="status" data-testid="next-step">
+      {{ nextStep ? nextStepInWords(nextStep) : '' }}
+    </p>
   </div>
 </template>

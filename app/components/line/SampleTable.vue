@@ -27,13 +27,16 @@ const isMeasuring = ref(false)
 const toasts = useToastStore()
 const mediumChoices = media.map((value) => ({ value, label: mediumNames[value] }))
 
+// Apart, so that an edit that leaves them as they are draws no row again.
+const samples = computed(() => store.line.samples)
+const timeZone = computed(() => store.show.timeZone)
 const latestFirst = computed(() =>
-  [...store.line.samples].sort((a, b) => b.measuredAt.localeCompare(a.measuredAt)),
+  [...samples.value].sort((a, b) => b.measuredAt.localeCompare(a.measuredAt)),
 )
 const localTime = (iso: string): string =>
-  DateTime.fromISO(iso, { zone: store.show.timeZone }).toFormat("yyyy-MM-dd'T'HH:mm")
+  DateTime.fromISO(iso, { zone: timeZone.value }).toFormat("yyyy-MM-dd'T'HH:mm")
 const asInstant = (local: string): string | null =>
-  DateTime.fromISO(local, { zone: store.show.timeZone }).toUTC().set({ millisecond: 0 }).toISO({
+  DateTime.fromISO(local, { zone: timeZone.value }).toUTC().set({ millisecond: 0 }).toISO({
     suppressMilliseconds: true,
   })
 
@@ -48,8 +51,7 @@ function add(): void {
   const sample: LineSample = {
     id: nanoid(12),
     measuredAt:
-      asInstant(DateTime.now().setZone(store.show.timeZone).toFormat("yyyy-MM-dd'T'HH:mm:ss")) ??
-      '',
+      asInstant(DateTime.now().setZone(timeZone.value).toFormat("yyyy-MM-dd'T'HH:mm:ss")) ?? '',
     uploadKbps: kbpsFromMbps(newMbps.value),
     medium: newMedium.value,
     roundTripMilliseconds: null,

@@ -10,8 +10,9 @@ import {
 } from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
+import { watchThrottled } from '@vueuse/core'
 import { DateTime } from 'luxon'
-import { computed } from 'vue'
+import { computed, shallowRef } from 'vue'
 import VChart from 'vue-echarts'
 import { useChartTheme } from '~/composables/chartTheme'
 import { useShowStore } from '~/stores/show'
@@ -125,8 +126,11 @@ const option = computed(() => {
     ],
   }
 })
+/** Drawing takes about a frame, so that it follows a drag by steps, each a task of its own. */
+const drawn = shallowRef(option.value)
+watchThrottled(option, (next) => (drawn.value = next), { throttle: 120 })
 </script>
 
 <template>
-  <VChart :option="option" autoresize />
+  <VChart :option="drawn" :update-options="{ lazyUpdate: true }" autoresize />
 </template>
