@@ -85,15 +85,15 @@ export function nextStepOf(show: Show, destinationId: string): NextStep | null {
   return { rendition, score, gainPoints, costs: costs.filter(({ points }) => points >= 0.05) }
 }
 
-/** As in "Next step up: 1080p60 at 6,200 kb/s, 1 point more. It costs Hedgerow Live 0.4 points." */
+/** As in "Next step up: 6,200 kb/s of 1080p60 gains 1.0 point and costs Hedgerow Live 0.4 points." */
 export function nextStepInWords({ rendition, gainPoints, costs }: NextStep): string {
   const points = (value: number): string =>
     `${value.toFixed(1)} ${value.toFixed(1) === '1.0' ? 'point' : 'points'}`
-  const step = `Next step up: ${renditionInWords(rendition)} at ${kbpsInWords(rendition.videoBitrateKbps)}, ${points(gainPoints)} more.`
-  if (!costs) return `${step} No plan has room for it.`
-  if (costs.length === 0) return `${step} It costs the others nothing.`
+  const gain = `Next step up: ${kbpsInWords(rendition.videoBitrateKbps)} of ${renditionInWords(rendition)} gains ${points(gainPoints)}`
+  if (!costs) return `${gain}, but no plan has room for it.`
+  if (costs.length === 0) return `${gain} and costs the others nothing.`
   const words = costs.map((cost) =>
     cost.isLeftOut ? `${cost.name} its place` : `${cost.name} ${points(cost.points)}`,
   )
-  return `${step} It costs ${listInWords(words)}.`
+  return `${gain} and costs ${listInWords(words)}.`
 }

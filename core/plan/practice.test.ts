@@ -223,7 +223,7 @@ describe('the next step up', () => {
     expect(next.costs).toEqual([expect.objectContaining({ name: 'Two', isLeftOut: false })])
     expect(next.costs![0]!.points).toBeGreaterThan(0)
     expect(nextStepInWords(next)).toMatch(
-      /^Next step up: \S+ at [\d,]+ kb\/s, [\d.]+ points? more\. It costs Two [\d.]+ points?\.$/,
+      /^Next step up: [\d,]+ kb\/s of \S+ gains [\d.]+ points? and costs Two [\d.]+ points?\.$/,
     )
   })
 
@@ -232,7 +232,7 @@ describe('the next step up', () => {
     const roomy = planned(onLine(20_000, [place({}, { id: 'one' }, low)]))
     const next = nextStepOf(roomy, 'one')!
     expect(next.costs).toEqual([])
-    expect(nextStepInWords(next)).toContain('It costs the others nothing.')
+    expect(nextStepInWords(next)).toContain('and costs the others nothing.')
     const capped = onLine(20_000, [place({ mostVideoBitrateKbps: 2000 }, { id: 'one' }, low)])
     expect(nextStepOf(planned(capped), 'one')).toBeNull()
   })
@@ -241,6 +241,6 @@ describe('the next step up', () => {
     const tight = planned(onLine(2500, [place({}, { id: 'one' })]))
     const next = nextStepOf(tight, 'one')!
     expect(next.costs).toBeNull()
-    expect(nextStepInWords(next)).toContain('No plan has room for it.')
+    expect(nextStepInWords(next)).toContain('no plan has room for it.')
   })
 })

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { fitShow, withPlan } from '@green-mantle/core/plan'
+import { fitShow, nextStepInWords, nextStepOf, withPlan } from '@green-mantle/core/plan'
 import { lineOf, type Show } from '@green-mantle/core/show'
 import { plannedDemoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
@@ -55,6 +55,22 @@ test('a cell set by hand is pinned, kept by the planner, and unpinned', async ({
   await page.getByRole('button', { name: 'Unpin all' }).click()
   await expect(page.getByLabel('Size for Longmeadow', { exact: true })).toHaveValue('1920×1080')
   await expectAccessible(page)
+})
+
+test('the next step up of the chosen send says what it costs the others', async ({
+  page,
+  stack,
+}) => {
+  await onFit(page, stack.application.address)
+  for (const name of ['Flickerbrook', 'Longmeadow']) {
+    await bitrate(page, name).focus()
+    const next = nextStepOf(
+      plannedShow,
+      plannedShow.destinations.find((destination) => destination.name.startsWith(name))!.id,
+    )
+    expect(next).not.toBeNull()
+    await expect(page.getByTestId('next-step')).toHaveText(nextStepInWords(next!))
+  }
 })
 
 test('pins that collide are named, and what is left out', async ({ page, stack }) => {

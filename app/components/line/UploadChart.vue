@@ -10,7 +10,7 @@ import {
 } from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import { watchThrottled } from '@vueuse/core'
+import { watchDebounced } from '@vueuse/core'
 import { DateTime } from 'luxon'
 import { computed, shallowRef } from 'vue'
 import VChart from 'vue-echarts'
@@ -126,9 +126,9 @@ const option = computed(() => {
     ],
   }
 })
-/** Drawing takes about a frame, so that it follows a drag by steps, each a task of its own. */
+/** Drawing takes a frame or two, so that it follows a drag by steps, each a task of its own. */
 const drawn = shallowRef(option.value)
-watchThrottled(option, (next) => (drawn.value = next), { throttle: 120 })
+watchDebounced(option, (next) => (drawn.value = next), { debounce: 60, maxWait: 250 })
 </script>
 
 <template>
