@@ -20,6 +20,8 @@ const quickLooks = [
 /** How many steps are spent on finding a plan that falls short by no more than the bound says it has to. */
 const stepsForTarget = 20_000
 
+const rounding = 1e-4
+
 /** What a plan is to have least of, with how much of each a column has. */
 export type ShortfallAim = 'leftOutWeight' | 'below'
 
@@ -34,7 +36,8 @@ export function leastShortfall(
 ): Found | null {
   const parts = frugalParts({ components, curves }, aim)
   let found: Found | null = null
-  const floor = (): number => (found ? found.value + 0.5 : -Infinity)
+  // Shortfalls are small whole numbers: better is better by one, but for rounding in the bound.
+  const floor = (): number => (found ? found.value + 1 - rounding : -Infinity)
   const known = (): number | null => found?.value ?? null
   const better = (next: Found | null): void => {
     if (next && (!found || next.value > found.value)) found = next
@@ -50,8 +53,8 @@ export function leastShortfall(
   for (const { rounds, each } of quickLooks) {
     if (task.bound.most < floor()) break
     task = improved(task, rounds)
-    // Shortfalls are whole numbers, so that what is as good as the bound rounded is the best.
-    const target = Math.floor(task.bound.most + 1e-6) - 0.5
+    // What is as good as the bound rounded is the best.
+    const target = Math.floor(task.bound.most + rounding) - rounding
     const steps = { mostSteps: stepsForTarget, isFirstEnough: true }
     better(searchStructures(task.parts, task.bound, resources, target, steps).found)
     if (task.bound.most < floor()) break
