@@ -6,10 +6,10 @@ import { randomShow } from '../core/plan/testShows'
 import type { Area, Figure } from './figure'
 
 /** How many problems there are of each number of destinations; more destinations take longer. */
-const counts = { 2: 30, 4: 30, 8: 30, 12: 30, 20: 12 } as const
+const counts = { 2: 20, 4: 20, 8: 20, 12: 20, 20: 8 } as const
 /** HiGHS lists every choice, which at full bitrates takes it minutes and gigabytes; so it gets coarser shows. */
 const besideHighs = [2, 4, 6]
-const besideHighsCount = 6
+const besideHighsCount = 4
 const highsSeconds = 60
 
 const quantile = (values: readonly number[], share: number): number =>

@@ -20,22 +20,37 @@ const quickLooks = [
 /** How many steps are spent on finding a plan that falls short by no more than the bound says it has to. */
 const stepsForTarget = 20_000
 
+/** After so many tasks the search is given up, and what it has is not proven. */
+const mostTasks = 20
 const rounding = 1e-4
+
+export interface Shortfall {
+  /** Its points are of the curves that were given, each the lowest. */
+  found: Found | null
+  isProven: boolean
+}
 
 /** What a plan is to have least of, with how much of each a column has. */
 export type ShortfallAim = 'leftOutWeight' | 'below'
 
 /**
  * The plan that has least of what is aimed at, whatever its scores: columns are worth nothing but
- * what they fall short, and every encode has its lowest bitrate.
+ * what they fall short, and every encode has its lowest bitrate. `start` is a plan that there is.
  */
 export function leastShortfall(
   { components, curves }: ColumnsAndCurves,
   aim: ShortfallAim,
   resources: Resources,
-): Found | null {
+  start: Found | null = null,
+): Shortfall {
   const parts = frugalParts({ components, curves }, aim)
-  let found: Found | null = null
+  let found: Found | null = start && {
+    ...start,
+    value: -start.chosen.reduce(
+      (sum, { part, column }) => sum + components[part]![aim][column]!,
+      0,
+    ),
+  }
   // Shortfalls are small whole numbers: better is better by one, but for rounding in the bound.
   const floor = (): number => (found ? found.value + 1 - rounding : -Infinity)
   const known = (): number | null => found?.value ?? null
@@ -62,7 +77,7 @@ export function leastShortfall(
     better(searchLabels(task.parts, task.bound, resources, floor(), limits).found)
   }
   const open: Task[] = [task]
-  while (open.length > 0) {
+  for (let tasks = 0; open.length > 0 && tasks < mostTasks; tasks += 1) {
     const next = narrowed(open.pop()!, floor(), resources)
     if (next.bound.most < floor()) continue
     const exact = searchLabels(next.parts, next.bound, resources, floor(), exactLimits)
@@ -75,7 +90,7 @@ export function leastShortfall(
     halves.sort((a, b) => a.bound.most - b.bound.most)
     open.push(...halves.filter(({ bound }) => bound.most >= floor()))
   }
-  return found && asGiven(found, { components, curves })
+  return { found: found && asGiven(found, { components, curves }), isProven: open.length === 0 }
 }
 
 /** The same plan with the points of the curves that were given, each the lowest. */

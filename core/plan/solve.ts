@@ -4,7 +4,7 @@ import { componentsOf } from './components'
 import { type Optimum, optimise } from './optimise'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from './problem'
 import { resourcesOf } from './resources'
-import { leastShortfall } from './shortfall'
+import { leastShortfall, type Shortfall } from './shortfall'
 import type { Found } from './structures'
 
 export interface Progress {
@@ -87,7 +87,7 @@ const columnsFor = (problem: Problem): ColumnsAndCurves =>
 const noLimit = 1e6
 
 /** The plan that leaves out least. */
-const leastLeftOut = (problem: Problem, all: ColumnsAndCurves): Found | null =>
+const leastLeftOut = (problem: Problem, all: ColumnsAndCurves): Shortfall =>
   leastShortfall(
     all,
     'leftOutWeight',
@@ -97,7 +97,7 @@ const leastLeftOut = (problem: Problem, all: ColumnsAndCurves): Found | null =>
 /** Whether a plan exists that leaves nobody out. */
 export function fitsWhole(problem: Problem): boolean {
   const all = columnsFor(problem)
-  const found = leastLeftOut(problem, all)
+  const { found } = leastLeftOut(problem, all)
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
 }
 
@@ -139,15 +139,22 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
   if (whole.found) return progress(whole, true)
 
   const least = leastLeftOut(problem, all)
-  if (!least) return { solution: null, isProven: isComplete, gapScoreUnits: null }
-  const { leftOutWeight } = solutionFrom(problem, all, least).worth
+  // Whoever might still be kept outweighs every score, so that no gap can be given.
+  const settled = (optimum: Optimum, shortfall: Shortfall): Progress => ({
+    ...progress(optimum, true),
+    ...(shortfall.isProven ? {} : { isProven: false, gapScoreUnits: null }),
+  })
+  if (!least.found)
+    return { solution: null, isProven: least.isProven && isComplete, gapScoreUnits: null }
+  const { leftOutWeight } = solutionFrom(problem, all, least.found).worth
   const aboveFloor = yield* best({ leftOutWeight, belowFloor: 0 }, null)
-  if (aboveFloor.found) return progress(aboveFloor, true)
+  if (aboveFloor.found) return settled(aboveFloor, least)
 
   const resources = resourcesOf(problem, { leftOutWeight, belowFloor: noLimit })
-  const start = leastShortfall(all, 'below', resources)!
-  const { belowFloor } = solutionFrom(problem, all, start).worth
-  return progress(yield* best({ leftOutWeight, belowFloor }, start), true)
+  const { found, isProven } = leastShortfall(all, 'below', resources, least.found)
+  const { belowFloor } = solutionFrom(problem, all, found!).worth
+  const last = yield* best({ leftOutWeight, belowFloor }, found)
+  return settled(last, { found, isProven: least.isProven && isProven })
 }
 
 /** Solves to the end; see `solving`. */
