@@ -158,6 +158,27 @@ describe('what the planner says of its plan', () => {
     expect(withRelay).toBeDefined()
   })
 
+  it('brings what a relay is sent within the relay’s own rules on sound', () => {
+    const destinations = plannedDemoShow.destinations.map((each) =>
+      each.connection === 'relay'
+        ? {
+            ...each,
+            on: true,
+            rules: { ...each.rules, mostAudioBitrateKbps: 128 },
+            renditions: each.renditions.map((one) => ({ ...one, audioBitrateKbps: 320 })),
+          }
+        : {
+            ...each,
+            relayId: each.connection === 'address and key' ? 'relayhouse' : each.relayId,
+            plan: { ...each.plan, routePinned: true },
+          },
+    )
+    const relayed = planned({ ...plannedDemoShow, destinations })
+    expect(relayed.destinations.some(({ relayId }) => relayId === 'relayhouse')).toBe(true)
+    const relay = relayed.destinations.find(({ id }) => id === 'relayhouse')
+    expect(relay?.renditions[0]?.audioBitrateKbps).toBeLessThanOrEqual(128)
+  })
+
   it('names a smallest set of demands that collide', () => {
     const pinned = (kbps: number, name: string) =>
       place({}, { name }, { videoBitrateKbps: kbps, pins: ['video bitrate'] })

@@ -27,7 +27,7 @@ export function planOf({ destinations, recordings }: Planned): PlanParts {
 
 /** What a solution means for the show that its problem was made from. */
 export function planFrom(show: Planned, made: ShowProblem, solution: Solution): PlanParts {
-  const { problem, sources, relays, deviceIds } = made
+  const { problem, sources, relays, relayRenditions, deviceIds } = made
   const encoded = (rendition: Rendition, encode: number): Rendition => {
     const { shape, device, bitrateKbps } = solution.encodes[encode]!
     const { width, height, framesPerSecond, codec, effort } = problem.shapes[shape]!
@@ -49,6 +49,10 @@ export function planFrom(show: Planned, made: ShowProblem, solution: Solution): 
   const fedEncode = (relayId: string): number | null =>
     solution.assignments.find(({ relay }) => relay !== null && relays[relay]?.id === relayId)
       ?.encode ?? null
+  const sentTo = (relayId: string, main: Rendition): Rendition => {
+    const rendition = relayRenditions[relays.findIndex(({ id }) => id === relayId)] ?? main
+    return { ...rendition, id: main.id, pins: main.pins }
+  }
   return planOf(show).map((part, index) => {
     const isRecording = index >= show.destinations.length
     const own = assigned(isRecording ? 'recording' : 'destination', part.id)
@@ -57,7 +61,11 @@ export function planFrom(show: Planned, made: ShowProblem, solution: Solution): 
       const [main, ...others] = part.renditions
       return encode === null || !main
         ? { ...part, leftOut: false }
-        : { ...part, leftOut: false, renditions: [encoded(main, encode), ...others] }
+        : {
+            ...part,
+            leftOut: false,
+            renditions: [encoded(sentTo(part.id, main), encode), ...others],
+          }
     }
     const leftOut = own.some(({ encode }) => encode === null)
     if (leftOut) return { ...part, leftOut }

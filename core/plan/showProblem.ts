@@ -52,6 +52,8 @@ export interface ShowProblem {
   problem: Problem
   sources: DemandSource[]
   relays: Destination[]
+  /** What each relay is sent, but for what the plan chooses: within its own rules. */
+  relayRenditions: Rendition[]
   /** The devices of the computer in the order of the problem; the last place there is for what runs on none that is known. */
   deviceIds: (string | null)[]
 }
@@ -325,8 +327,11 @@ export function showProblem(show: PlannedShow): ShowProblem {
     }
   })
 
-  const problemRelays = relays.map((relay): Relay => {
-    const rendition = mended(relay, relay.renditions[0] as Rendition, show)
+  const relayRenditions = relays.map((relay) =>
+    mended(relay, relay.renditions[0] as Rendition, show),
+  )
+  const problemRelays = relays.map((relay, at): Relay => {
+    const rendition = relayRenditions[at] as Rendition
     const wires = new Map<number, { first: number; wireKbps: Int32Array }>()
     const tables = new Map<number, Int32Array>()
     shapes.forEach((shape, index) => {
@@ -378,6 +383,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
     },
     sources: wishes.map(({ source }) => source),
     relays,
+    relayRenditions,
     deviceIds: [...devices.map(({ id }) => id), null],
   }
 }
