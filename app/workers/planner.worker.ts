@@ -44,11 +44,13 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
   const isNewest = slicer(newest)
   const run = fittingShow(show)
   let step = run.next()
-  tell({ about: 'plan', result: step.value, isLast: step.done === true })
-  while (!step.done) {
+  for (;;) {
+    // Before there is a plan there is nothing to tell, unless that there will be none.
+    if (step.done || step.value.parts)
+      tell({ about: 'plan', result: step.value, isLast: step.done === true })
+    if (step.done) break
     if (!(await isNewest())) return
     step = run.next()
-    tell({ about: 'plan', result: step.value, isLast: step.done === true })
   }
   const present = step.value
   if (!(await isNewest())) return

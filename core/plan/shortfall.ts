@@ -21,7 +21,7 @@ const quickLooks = [
 const stepsForTarget = 20_000
 
 /** After so many tasks the search is given up, and what it has is not proven. */
-const mostTasks = 20
+const mostTasks = 100
 const rounding = 1e-4
 
 export interface Shortfall {
@@ -36,13 +36,15 @@ export type ShortfallAim = 'leftOutWeight' | 'below'
 /**
  * The plan that has least of what is aimed at, whatever its scores: columns are worth nothing but
  * what they fall short, and every encode has its lowest bitrate. `start` is a plan that there is.
+ * While it is settled who is left out, how many may be below the floor has to be without a limit.
+ * Yields between tasks, so that it can be stopped.
  */
-export function leastShortfall(
+export function* leastShortfall(
   { components, curves }: ColumnsAndCurves,
   aim: ShortfallAim,
   resources: Resources,
   start: Found | null = null,
-): Shortfall {
+): Generator<void, Shortfall> {
   const parts = frugalParts({ components, curves }, aim)
   let found: Found | null = start && {
     ...start,
@@ -75,6 +77,7 @@ export function leastShortfall(
     if (task.bound.most < floor()) break
     const limits = { each, inAll: 40 * exactLimits.inAll, columns: 6 + each / 8, ofKind: 2 }
     better(searchLabels(task.parts, task.bound, resources, floor(), limits).found)
+    yield
   }
   const open: Task[] = [task]
   for (let tasks = 0; open.length > 0 && tasks < mostTasks; tasks += 1) {
@@ -82,6 +85,7 @@ export function leastShortfall(
     if (next.bound.most < floor()) continue
     const exact = searchLabels(next.parts, next.bound, resources, floor(), exactLimits)
     better(exact.found)
+    yield
     if (exact.isExhaustive) continue
     const halves = split(next.parts).map((half) =>
       improved({ parts: half, bound: boundAt(half, next.bound.prices, resources) }, 8),

@@ -87,17 +87,25 @@ const columnsFor = (problem: Problem): ColumnsAndCurves =>
 const noLimit = 1e6
 
 /** The plan that leaves out least. */
-const leastLeftOut = (problem: Problem, all: ColumnsAndCurves): Shortfall =>
+const leastLeftOut = (problem: Problem, all: ColumnsAndCurves): Generator<void, Shortfall> =>
   leastShortfall(
     all,
     'leftOutWeight',
     resourcesOf(problem, { leftOutWeight: noLimit, belowFloor: noLimit }),
   )
 
+/** Runs a search to its end. */
+function ended<Last>(run: Generator<unknown, Last>): Last {
+  for (;;) {
+    const step = run.next()
+    if (step.done) return step.value
+  }
+}
+
 /** Whether a plan exists that leaves nobody out. */
 export function fitsWhole(problem: Problem): boolean {
   const all = columnsFor(problem)
-  const { found } = leastLeftOut(problem, all)
+  const { found } = ended(leastLeftOut(problem, all))
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
 }
 
@@ -134,11 +142,20 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
     }
   }
 
+  /** While a shortfall is settled there is no plan yet that is worth showing. */
+  function* settling(run: Generator<void, Shortfall>): Generator<Progress, Shortfall> {
+    for (;;) {
+      const step = run.next()
+      if (step.done) return step.value
+      yield { solution: null, isProven: false, gapScoreUnits: null }
+    }
+  }
+
   // Most shows fit whole, which one look tells; else the shortfall is settled first.
   const whole = yield* best({ leftOutWeight: 0, belowFloor: 0 }, null)
   if (whole.found) return progress(whole, true)
 
-  const least = leastLeftOut(problem, all)
+  const least = yield* settling(leastLeftOut(problem, all))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
   const settled = (optimum: Optimum, shortfall: Shortfall): Progress => ({
     ...progress(optimum, true),
@@ -151,17 +168,11 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
   if (aboveFloor.found) return settled(aboveFloor, least)
 
   const resources = resourcesOf(problem, { leftOutWeight, belowFloor: noLimit })
-  const { found, isProven } = leastShortfall(all, 'below', resources, least.found)
+  const { found, isProven } = yield* settling(leastShortfall(all, 'below', resources, least.found))
   const { belowFloor } = solutionFrom(problem, all, found!).worth
   const last = yield* best({ leftOutWeight, belowFloor }, found)
   return settled(last, { found, isProven: least.isProven && isProven })
 }
 
 /** Solves to the end; see `solving`. */
-export function solve(problem: Problem): Progress {
-  const run = solving(problem)
-  for (;;) {
-    const step = run.next()
-    if (step.done) return step.value
-  }
-}
+export const solve = (problem: Problem): Progress => ended(solving(problem))
