@@ -22,6 +22,8 @@ const forWorker = (show: Show): Show =>
   JSON.parse(JSON.stringify({ ...show, sources: [], scenes: [] })) as Show
 
 const planLabel = 'Plan'
+/** A plan that may still get better is put into the show only where the best takes longer than this. */
+const patienceMilliseconds = 250
 
 /** The planner at work on the open show: it starts by itself after every change that matters to it. */
 export const usePlannerStore = defineStore('planner', () => {
@@ -36,6 +38,7 @@ export const usePlannerStore = defineStore('planner', () => {
   const areGainsKnown = ref(false)
   /** What the result is for; an answer to an older question is not taken. */
   let asked = ''
+  let askedAt = 0
 
   const isAutomatic = computed(() => store.isOpen && store.show.fit.automatic)
   /** Without a measured line, or anything to send or record, there is nothing to plan. */
@@ -55,6 +58,7 @@ export const usePlannerStore = defineStore('planner', () => {
 
   async function ask(): Promise<void> {
     asked = question.value
+    askedAt = performance.now()
     const own = asked
     conflicts.value = []
     nearest.value = undefined
@@ -81,7 +85,7 @@ export const usePlannerStore = defineStore('planner', () => {
       case 'plan':
         result.value = news.result
         if (news.isLast) isWorking.value = false
-        takeUp()
+        if (news.isLast || performance.now() - askedAt > patienceMilliseconds) takeUp()
         break
       case 'conflicts':
         conflicts.value = news.words
