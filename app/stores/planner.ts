@@ -23,7 +23,7 @@ const forWorker = (show: Show): Show =>
 
 const planLabel = 'Plan'
 /** A plan that may still get better is put into the show only where the best takes longer than this. */
-const patienceMilliseconds = 250
+const patienceMilliseconds = 1000
 
 /** The planner at work on the open show: it starts by itself after every change that matters to it. */
 export const usePlannerStore = defineStore('planner', () => {
