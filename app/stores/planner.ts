@@ -142,6 +142,7 @@ export const usePlannerStore = defineStore('planner', () => {
   /** Gives up a search that takes long; what it has is kept. */
   async function stop(): Promise<void> {
     isWorking.value = false
+    takeUp()
     await plannerWorker().stop()
   }
 

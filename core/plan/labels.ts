@@ -1,7 +1,7 @@
 import type { Bound } from './bounds'
 import type { Columns } from './columns'
 import { leastPoint } from './curves'
-import { fullState, type Part } from './parts'
+import { fullState, lowestMember, type Part } from './parts'
 import type { Resources } from './resources'
 import type { Chosen, Found } from './structures'
 
@@ -51,10 +51,10 @@ interface Kind {
 }
 
 /**
- * Builds plans component by component and group by group, every encode at its lowest bitrate. Of two plans for the same demands the one
- * that is worth no more and uses no less is given up, and so is every plan that the bound shows to
- * stay below `floor`. Within narrow limits it is a quick search for a good plan; where the limits
- * are not reached, what it finds is the best.
+ * Builds plans component by component and group by group, every encode at its lowest bitrate. Of
+ * two plans for the same demands the one that is worth no more and uses no less is given up, and so
+ * is every plan that the bound shows to stay below `floor`. Within narrow limits it is a quick
+ * search for a good plan; where the limits are not reached, what it finds is the best.
  */
 export function searchLabels(
   parts: readonly Part[],
@@ -279,7 +279,7 @@ function scarceResources(parts: readonly Part[], resources: Resources): boolean[
   for (const { columns, inPlay } of parts) {
     const each = columns.members.map(() => new Float64Array(capacity.length))
     for (const column of inPlay) {
-      const first = each[31 - Math.clz32(columns.mask[column]! & -columns.mask[column]!)]!
+      const first = each[lowestMember(columns.mask[column]!)]!
       const raise = (index: number, amount: number): void => {
         if (amount > first[index]!) first[index] = amount
       }

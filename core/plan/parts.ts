@@ -24,7 +24,8 @@ export interface Part {
 
 export const fullState = ({ states }: Part): number => states.length - 1
 
-const lowestMember = (mask: number): number => 31 - Math.clz32(mask & -mask)
+/** The number of the lowest bit that is set. */
+export const lowestMember = (mask: number): number => 31 - Math.clz32(mask & -mask)
 
 /** A component with the given columns, sorted by mask, in play. */
 export function partOf(columns: Columns, curves: Curves, inPlay: Int32Array): Part {
