@@ -5,6 +5,7 @@ import type { FitResult } from './fitShow'
 import { fitShow } from './fitShow'
 import { scoreUnitsPerPoint, type Worth } from './problem'
 import type { PlannedShow } from './showProblem'
+import { withPlan } from './showPlan'
 
 /** One thing a person could change, and what it does to the show. */
 export interface Way {
@@ -257,8 +258,10 @@ export const compareGains = (a: Gain, b: Gain): number =>
 /** Every way with its effect, the best first; each is planned for in turn, so that it can be stopped between them. */
 export function* gainsOf(show: PlannedShow, present: FitResult): Generator<Gain[], Gain[]> {
   const gains: Gain[] = []
-  for (const way of waysToGain(show)) {
-    const gain = gainOf(way, present, fitShow(way.change(show)))
+  // By the time a way is tried the planner has put its plan into the show, unless cells are set by hand.
+  const tried = show.fit.automatic && present.parts !== null ? withPlan(show, present.parts) : show
+  for (const way of waysToGain(tried)) {
+    const gain = gainOf(way, present, fitShow(way.change(tried)))
     if (gain) gains.push(gain)
     gains.sort(compareGains)
     yield [...gains]

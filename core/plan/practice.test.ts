@@ -158,6 +158,12 @@ describe('what the planner says of its plan', () => {
     expect(withRelay).toBeDefined()
   })
 
+  it('promises of a way what trying it on the planned show brings', () => {
+    const carriedOut = withPlan(plannedDemoShow, present.parts!)
+    expect(carriedOut).not.toEqual(plannedDemoShow)
+    expect(last(gainsOf(plannedDemoShow, present))).toEqual(last(gainsOf(carriedOut, present)))
+  })
+
   it('brings what a relay is sent within the relay’s own rules on sound', () => {
     const destinations = plannedDemoShow.destinations.map((each) =>
       each.connection === 'relay'
