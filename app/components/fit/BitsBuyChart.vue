@@ -146,6 +146,7 @@ const option = computed(() => ({
       type: 'scatter',
       name: 'this send',
       symbolSize: 13,
+      z: 5,
       color: colours.value.ink,
       data: [[props.row.rendition.videoBitrateKbps, props.row.score]],
       label: {
@@ -154,6 +155,9 @@ const option = computed(() => ({
         position: 'left',
         fontWeight: 700,
         color: colours.value.ink,
+        // Else the curves run through it.
+        backgroundColor: colours.value.sheet,
+        padding: [1, 4],
         formatter: `${kbpsInWords(props.row.rendition.videoBitrateKbps)} → ${Math.round(props.row.score)}`,
       },
       markArea: {
