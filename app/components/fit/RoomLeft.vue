@@ -21,7 +21,7 @@ const tone = (share: number): string =>
       <div
         v-for="room in rooms"
         :key="room.id"
-        class="grid grid-cols-[minmax(0,1fr)_4.5rem_8.75rem] items-center gap-2"
+        class="grid grid-cols-[minmax(0,1fr)_4rem_9.5rem] items-center gap-2"
       >
         <dt class="truncate" :title="room.name">{{ room.name }}</dt>
         <dd class="bg-sunk h-2.5 overflow-hidden rounded-full" aria-hidden="true">
