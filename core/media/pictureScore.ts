@@ -74,21 +74,31 @@ export function finenessOver(
   const { quantisationExponent, quantisationSteepness } = pictureClasses[kind]
   const exponent = 1 / quantisationExponent
   const powers = Float64Array.from(bitratesKbps, (bitrate) => bitrate ** exponent)
+  const whole = 1 - Math.exp(-quantisationSteepness)
   return (rendition) => {
     const scale = saturatingBitrateKbps(rendition, kind) ** -exponent
-    return powers.map((power) =>
-      power * scale >= 1 ? 1 : invertedExponential(quantisationSteepness, power * scale),
-    )
+    const terms = new Float64Array(powers.length).fill(1)
+    for (let index = 0; index < terms.length; index += 1) {
+      const share = powers[index]! * scale
+      if (share < 1) terms[index] = (1 - Math.exp(-quantisationSteepness * share)) / whole
+    }
+    return terms
   }
 }
+
+/** How much of a picture a codec and effort make of a bit, finest H.264 being 1. */
+export const encodingEfficiency = ({
+  codec,
+  effort,
+}: Pick<ScoredRendition, 'codec' | 'effort'>): number =>
+  codecEfficiency[codec] * effortEfficiency[effort]
 
 /** The bitrate (kb/s) above which more bits no longer improve the picture, for a codec and effort. */
 export function saturatingBitrateKbps(
   rendition: Omit<ScoredRendition, 'videoBitrateKbps'>,
   kind: PictureKind,
 ): number {
-  const efficiency = codecEfficiency[rendition.codec] * effortEfficiency[rendition.effort]
-  return cleanBitrateKbps(kind, rendition) / efficiency
+  return cleanBitrateKbps(kind, rendition) / encodingEfficiency(rendition)
 }
 
 /** What size and frame rate make of the picture on one kind of screen, 0 to 1. */

@@ -131,56 +131,6 @@ export function boundAt(parts: readonly Part[], prices: Float64Array, resources:
   return { prices, most, parts: bounds, used }
 }
 
-/** Steps that could lower the bound by no more than this share of it are not worth taking. */
-const leastReach = 2e-6
-
-/**
- * Looks for prices at which the bound is low, along the subgradient. A step is as long as would take
- * the bound down to a level; the level comes nearer whenever it turns out to be out of reach. No
- * level lies below `known`, the worth of a plan that there is.
- */
-export function lowBound(
-  parts: readonly Part[],
-  resources: Resources,
-  start: Bound,
-  known: number | null,
-  rounds: number,
-): Bound {
-  const { capacity } = resources
-  let best = start
-  let at = start
-  const level = (): number => Math.max(best.most - reach, known ?? -Infinity)
-  let reach = known === null ? Math.max(1, Math.abs(best.most) * 0.03) : (best.most - known) * 0.3
-  let walked = 0
-  for (let round = 0; round < rounds; round += 1) {
-    if (known !== null && best.most <= known) break
-    if (reach < leastReach * Math.abs(best.most)) break
-    let length = 0
-    const slope = new Float64Array(capacity.length)
-    for (let index = 0; index < capacity.length; index += 1) {
-      const excess = (at.used[index]! - capacity[index]!) / Math.max(capacity[index]!, 1)
-      // A price of nothing cannot fall further.
-      slope[index] = excess < 0 && at.prices[index] === 0 ? 0 : excess
-      length += slope[index]! * slope[index]!
-    }
-    if (length < 1e-12) break
-    const step = (at.most - level()) / length
-    const prices = at.prices.map((price, index) =>
-      Math.max(0, price + (step * slope[index]!) / Math.max(capacity[index]!, 1)),
-    )
-    at = boundAt(parts, prices, resources)
-    if (at.most < best.most - 0.25 * reach) walked = 0
-    else walked += 1
-    if (at.most < best.most) best = at
-    if (walked >= 2) {
-      reach *= 0.5
-      walked = 0
-      at = best
-    }
-  }
-  return best
-}
-
 /** How often the price of the upload is set anew at most. */
 const mostUploadPrices = 16
 

@@ -1,4 +1,4 @@
-import { finenessOver, lowestLevel, isLevelAbove, saturatingBitrateKbps, shapeTerm } from '../media'
+import { finenessOver, highestBitrateKbps, saturatingBitrateKbps, shapeTerm } from '../media'
 import { tcpCeilingKbps, wireRateKbps } from '../network'
 import type { Destination, PictureKind, Rendition, Rules, ViewerScreen } from '../show'
 import { type Choice, scoreUnitsPerPoint, type Shape } from './problem'
@@ -9,68 +9,85 @@ export function finenessTables(
   kind: PictureKind,
   bitratesKbps: readonly number[],
 ): (shape: number) => Float64Array {
-  const tables = new Map<number, Float64Array>()
+  const tables: Float64Array[] = []
   const over = finenessOver(bitratesKbps, kind)
-  return (index) => {
-    const known = tables.get(index)
-    if (known) return known
-    const table = over(shapes[index] as Shape)
-    tables.set(index, table)
-    return table
+  return (index) => (tables[index] ??= over(shapes[index] as Shape))
+}
+
+type Sender = Pick<Destination, 'protocol' | 'path' | 'backupAddress'>
+
+/**
+ * What a send at each bitrate takes, in whole kb/s, both ingests together; -1 from where its path no
+ * longer carries it. Sends that take the same get the same table.
+ */
+export function wireTables(
+  bitratesKbps: readonly number[],
+): (sender: Sender, rendition: Rendition) => Int32Array {
+  const known = new Map<string, Int32Array>()
+  const oneIngest = (protocol: Sender['protocol'], rendition: Rendition): Int32Array => {
+    const { framesPerSecond, bFrames, audioCodec, audioBitrateKbps, audioSampleRateHz } = rendition
+    const key = `${protocol} ${framesPerSecond} ${bFrames} ${audioCodec} ${audioBitrateKbps} ${audioSampleRateHz}`
+    const table = known.get(key)
+    if (table) return table
+    const sent = { ...rendition }
+    const made = new Int32Array(bitratesKbps.length)
+    for (let index = 0; index < made.length; index += 1) {
+      sent.videoBitrateKbps = bitratesKbps[index]!
+      made[index] = Math.ceil(wireRateKbps(sent, protocol))
+    }
+    known.set(key, made)
+    return made
+  }
+  return ({ protocol, path, backupAddress }, rendition) => {
+    const table = oneIngest(protocol, rendition)
+    const { roundTripMilliseconds, lossPercent } = path
+    const overTcp = protocol === 'rtmp' || protocol === 'rtmps'
+    const ceilingKbps =
+      overTcp && roundTripMilliseconds !== null && lossPercent !== null
+        ? tcpCeilingKbps(roundTripMilliseconds, lossPercent)
+        : Infinity
+    const times = backupAddress === null ? 1 : 2
+    if (times === 1 && ceilingKbps === Infinity) return table
+    return table.map((wireKbps) => (wireKbps > ceilingKbps ? -1 : wireKbps * times))
   }
 }
 
-/** What a send at each bitrate takes, in whole kb/s, both ingests together; -1 where its path does not carry it. */
-export function wireTable(
-  destination: Pick<Destination, 'protocol' | 'path' | 'backupAddress'>,
-  rendition: Rendition,
-  bitratesKbps: readonly number[],
-): Int32Array {
-  const { roundTripMilliseconds, lossPercent } = destination.path
-  const overTcp = destination.protocol === 'rtmp' || destination.protocol === 'rtmps'
-  const ceilingKbps =
-    overTcp && roundTripMilliseconds !== null && lossPercent !== null
-      ? tcpCeilingKbps(roundTripMilliseconds, lossPercent)
-      : Infinity
-  const times = destination.backupAddress === null ? 1 : 2
-  const sent = { ...rendition }
-  return Int32Array.from(bitratesKbps, (videoBitrateKbps) => {
-    sent.videoBitrateKbps = videoBitrateKbps
-    const wireKbps = wireRateKbps(sent, destination.protocol)
-    return wireKbps > ceilingKbps ? -1 : Math.ceil(wireKbps) * times
-  })
+/** Bitrates as places in the list of a problem: from `first` up to, but without, `end`. */
+export interface BitrateRange {
+  first: number
+  end: number
 }
 
-/** The first and the last of the bitrates that rules and levels accept for a shape; null where none is. */
+/** The place of the first value that is no less; the list ascends. */
+export function firstAtLeast(values: ArrayLike<number>, least: number): number {
+  let low = 0
+  let high = values.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (values[middle]! < least) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+
+/** The bitrates that rules and levels accept for a size, frame rate and codec; null where there are none. */
 export function acceptedRange(
   rules: Pick<Rules, 'leastVideoBitrateKbps' | 'mostVideoBitrateKbps' | 'highestLevel'>,
-  shape: Shape,
+  picture: Omit<Shape, 'effort' | 'canvas'>,
   bitratesKbps: readonly number[],
-): [number, number] | null {
-  const cap = rules.highestLevel[shape.codec]
-  const isAdmitted = (videoBitrateKbps: number): boolean => {
-    const level = lowestLevel({ ...shape, videoBitrateKbps })
-    return level !== null && (cap === null || !isLevelAbove(level, cap))
-  }
-  const least = rules.leastVideoBitrateKbps ?? 0
-  const first = bitratesKbps.findIndex((bitrate) => bitrate >= least)
-  let last = bitratesKbps.findLastIndex((bitrate) => bitrate <= rules.mostVideoBitrateKbps)
-  if (first < 0 || last < first || !isAdmitted(bitratesKbps[first] as number)) return null
-  if (!isAdmitted(bitratesKbps[last] as number)) {
-    let admitted = first
-    while (last - admitted > 1) {
-      const middle = (admitted + last) >> 1
-      if (isAdmitted(bitratesKbps[middle] as number)) admitted = middle
-      else last = middle
-    }
-    last = admitted
-  }
-  return [first, last]
+): BitrateRange | null {
+  const ofLevel = highestBitrateKbps(picture, rules.highestLevel[picture.codec])
+  if (ofLevel === null) return null
+  const mostKbps = Math.min(rules.mostVideoBitrateKbps, ofLevel)
+  const first = firstAtLeast(bitratesKbps, rules.leastVideoBitrateKbps ?? 0)
+  const end = firstAtLeast(bitratesKbps, Math.floor(mostKbps) + 1)
+  return first < end ? { first, end } : null
 }
 
 interface Wanted {
   kind: PictureKind
-  viewers: readonly ViewerScreen[]
+  /** What size and frame rate make of the picture; see `meanShapeTerm`. */
+  shapeTerm: number
   priority: number
   /** Among how many steps of a ladder the score is shared. */
   steps: number
@@ -90,41 +107,51 @@ export const scoreUnits = (
   { priority, steps }: Pick<Wanted, 'priority' | 'steps'>,
 ): number => Math.round((score * scoreUnitsPerPoint) / steps) * priority
 
-/** What a demand gets out of a shape, from its lowest accepted bitrate up to where more no longer helps. */
+export interface ChoiceTables {
+  bitratesKbps: readonly number[]
+  /** Whether a bitrate is one that the demand may have. */
+  isOffered: Uint8Array
+  /** Bitrates up to here are listed in any case, since others may have nothing lower. */
+  listedTo: number
+  fineness: (shape: number) => Float64Array
+  /** null for a recording. */
+  wireKbps: Int32Array | null
+  /** null for a send. */
+  diskMegabytes: Int32Array | null
+}
+
+/**
+ * What a demand gets out of a shape, from its lowest accepted bitrate up to where more no longer
+ * helps; null where it gets nothing.
+ */
 export function choiceOf(
   index: number,
   shape: Shape,
-  [first, last]: readonly [number, number],
+  { first, end }: BitrateRange,
   wanted: Wanted,
-  tables: {
-    bitratesKbps: readonly number[]
-    fineness: (shape: number) => Float64Array
-    wireKbps: Int32Array | null
-    diskMegabytes: Int32Array | null
-    isOffered: (bitrateKbps: number) => boolean
-  },
-): Choice {
-  const { bitratesKbps, fineness, wireKbps, diskMegabytes, isOffered } = tables
-  const saturatingKbps = saturatingBitrateKbps(shape, wanted.kind)
-  const enough = bitratesKbps.findIndex(
-    (bitrate, at) => at >= first && bitrate >= saturatingKbps && isOffered(bitrate),
-  )
-  const to = enough < 0 ? last : Math.min(last, enough)
-  const factor = 100 * meanShapeTerm(shape, wanted.kind, wanted.viewers)
+  tables: ChoiceTables,
+): Choice | null {
+  const { bitratesKbps, isOffered, listedTo, fineness, wireKbps, diskMegabytes } = tables
+  let to = end
+  // The higher the bitrate the more is sent, so that what the path does not carry is at the end.
+  while (wireKbps && to > first && wireKbps[to - 1]! < 0) to -= 1
+  if (to === first) return null
+  const carriedTo = to
+  let enough = firstAtLeast(bitratesKbps, saturatingBitrateKbps(shape, wanted.kind))
+  while (enough < to && (enough < first || isOffered[enough] === 0)) enough += 1
+  to = Math.min(to, Math.max(enough + 1, listedTo))
+  const factor = 100 * wanted.shapeTerm
   const table = fineness(index)
-  const length = to - first + 1
+  const length = to - first
   const scores = new Int32Array(length)
-  for (let at = 0; at < length; at += 1) {
-    const isTaken =
-      isOffered(bitratesKbps[first + at] as number) &&
-      (wireKbps === null || (wireKbps[first + at] as number) >= 0)
-    scores[at] = isTaken ? scoreUnits(factor * (table[first + at] as number), wanted) : -1
-  }
+  for (let at = 0; at < length; at += 1)
+    scores[at] = isOffered[first + at] === 0 ? -1 : scoreUnits(factor * table[first + at]!, wanted)
   return {
     shape: index,
     first,
+    carriedTo,
     scores,
-    wireKbps: wireKbps ? wireKbps.subarray(first, to + 1) : new Int32Array(length),
-    diskMegabytes: diskMegabytes ? diskMegabytes.subarray(first, to + 1) : null,
+    wireKbps: wireKbps ? wireKbps.subarray(first, to) : new Int32Array(length),
+    diskMegabytes: diskMegabytes ? diskMegabytes.subarray(first, to) : null,
   }
 }

@@ -1,5 +1,7 @@
+import { type Covering, coveringIn } from './covering'
 import { CurveWriter, type Curves } from './curves'
-import type { Choice, Problem } from './problem'
+import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
+import type { Problem } from './problem'
 
 /**
  * Everything that one encode of a component could be but for its bitrate, a column each: whom it
@@ -31,24 +33,6 @@ export interface Columns {
   isComplete: boolean
 }
 
-/** Beyond so many groups within one component the larger ones are not looked at, and nothing is claimed proven. */
-const mostGroups = 30_000
-
-interface Member {
-  bit: number
-  demand: number
-  sharing: { picture: string; sound: string | null }
-  choices: Map<number, Choice>
-}
-
-/** One way in which a group is made up. */
-interface Group {
-  members: Member[]
-  /** For each member the relay it is reached through, or -1. */
-  routes: number[]
-  shapes: number[]
-}
-
 /** How much one unit of each aim outweighs all that a plan can have of the lesser ones; kb/s weigh 1. */
 export interface Weights {
   scoreUnit: number
@@ -60,26 +44,24 @@ export interface ColumnsAndCurves {
   curves: Curves
 }
 
-/** Those that could share stand together, recordings last, so that a search has few states. */
-const inOrder = ({ demands }: Problem, members: readonly number[]): number[] => {
-  const keyOf = (demand: number): string => {
-    const { picture, sound } = demands[demand]!
-    return sound === null ? `1 ${picture}` : `0 ${picture} ${sound}`
-  }
-  return [...members].sort((a, b) => keyOf(a).localeCompare(keyOf(b)) || a - b)
-}
-
-/** The columns of every component, and the curves that they refer to. */
+/**
+ * The columns of every component, and the curves that they refer to. With `isWhole` only those of
+ * which nobody is left out or below the floor, which are far fewer.
+ */
 export function columnsAndCurves(
   problem: Problem,
   components: readonly (readonly number[])[],
   weights: Weights,
+  { isWhole = false } = {},
 ): ColumnsAndCurves {
   const curves = new CurveWriter()
+  const covering = coveringIn(problem)
   return {
-    components: components.map((members) =>
-      columnsOf(problem, inOrder(problem, members), weights, curves),
-    ),
+    components: components.map((demands) => {
+      const members = membersOf(problem, demands)
+      const writer = new ColumnWriter(problem, members, weights, curves, covering, isWhole)
+      return columnsOf(problem, members, writer, isWhole)
+    }),
     curves: curves.finish(),
   }
 }
@@ -90,161 +72,25 @@ export function columnsAndCurves(
  */
 function columnsOf(
   problem: Problem,
-  members: readonly number[],
-  weights: Weights,
-  curves: CurveWriter,
+  members: readonly Member[],
+  writer: ColumnWriter,
+  isWhole: boolean,
 ): Columns {
-  const columns = new ColumnWriter(problem, members, weights, curves)
-  const parts: Member[] = members.map((demand, bit) => {
-    const { picture, sound, choices } = problem.demands[demand]!
-    return {
-      bit,
-      demand,
-      sharing: { picture, sound },
-      choices: new Map(choices.map((choice) => [choice.shape, choice])),
-    }
-  })
-  const groups: Group[] = []
-  const takesMore = takesMoreOf()
-  for (const key of sharingKeys(problem, parts)) {
-    const joins = parts.map((member) => routesInto(problem, member, key))
-    const extend = (at: number, group: Group): void => {
-      if (groups.length >= mostGroups) return
-      if (at === parts.length) {
-        if (group.members.length === 0 || !isOwnKey(problem, group, key)) return
-        if (!feedsTheRight(problem, group, takesMore)) return
-        groups.push(group)
-        return
-      }
-      extend(at + 1, group)
-      const member = parts[at]!
-      const demand = problem.demands[member.demand]!
-      const isOpen =
-        group.members.length === 0 ||
-        (demand.shares && problem.demands[group.members[0]!.demand]!.shares)
-      if (!isOpen) return
-      const shapes =
-        group.members.length === 0
-          ? [...member.choices.keys()]
-          : group.shapes.filter((shape) => member.choices.has(shape))
-      if (shapes.length === 0) return
-      for (const route of joins[at]!) {
-        if (route >= 0) {
-          const relay = problem.relays[route]!
-          if (group.routes.filter((other) => other === route).length >= relay.mostFed) continue
-        }
-        const fitting =
-          route < 0 ? shapes : shapes.filter((shape) => problem.relays[route]!.wires.has(shape))
-        if (fitting.length === 0) continue
-        extend(at + 1, {
-          members: [...group.members, member],
-          routes: [...group.routes, route],
-          shapes: fitting,
-        })
-      }
-    }
-    extend(0, { members: [], routes: [], shapes: [] })
-  }
-  const written: (Group | Pick<Group, 'members'>)[] = [...leftOutOf(problem, parts), ...groups]
-  written.sort((a, b) => maskOf(a.members) - maskOf(b.members))
-  for (const each of written) {
-    if ('routes' in each) columns.addGroup(each)
-    else columns.addLeftOut(each.members)
-  }
-  return columns.finish(groups.length < mostGroups)
-}
-
-/** The demands that may be left out, those of one owner together. */
-function leftOutOf(problem: Problem, parts: readonly Member[]): Pick<Group, 'members'>[] {
-  const ownerOf = ({ demand }: Member): string => problem.demands[demand]!.owner
-  return parts
-    .filter(
-      (member, index) => parts.findIndex((other) => ownerOf(other) === ownerOf(member)) === index,
-    )
-    .filter(({ demand }) => !problem.demands[demand]!.mustKeep)
-    .map((first) => ({ members: parts.filter((member) => ownerOf(member) === ownerOf(first)) }))
-}
-
-interface SharingKey {
-  picture: string
-  /** null for a group of recordings alone. */
-  sound: string | null
-}
-
-function sharingKeys(problem: Problem, parts: readonly Member[]): SharingKey[] {
-  const keys = new Map<string, SharingKey>()
-  const add = (key: SharingKey): unknown => keys.set(JSON.stringify([key.picture, key.sound]), key)
-  for (const { demand, sharing } of parts) {
-    const { direct, relays } = problem.demands[demand]!
-    if (direct) add(sharing)
-    for (const relay of relays) {
-      const { picture, sound } = problem.relays[relay]!
-      add({ picture, sound })
-    }
-  }
-  return [...keys.values()]
-}
-
-/** The ways in which a member can join an encode of this key: -1 for directly, else the relay. */
-function routesInto(problem: Problem, { demand, sharing }: Member, key: SharingKey): number[] {
-  const { direct, relays } = problem.demands[demand]!
-  const isAlike =
-    sharing.picture === key.picture && (sharing.sound === null || sharing.sound === key.sound)
-  return [
-    ...(direct && isAlike ? [-1] : []),
-    ...relays.filter((relay) => {
-      const { picture, sound } = problem.relays[relay]!
-      return picture === key.picture && sound === key.sound
-    }),
+  const { groups, isComplete } = groupsOf(problem, members)
+  const leftOut = isWhole ? [] : leftOutOf(problem, members)
+  const written = [
+    ...leftOut.map((steps) => ({
+      mask: maskOf(steps),
+      write: () => writer.addLeftOut(steps),
+    })),
+    ...groups.map((group) => ({
+      mask: maskOf(group.members),
+      write: () => writer.addGroup(group),
+    })),
   ]
-}
-
-/** Recordings alone make a group of their own key only, so that no group is listed twice. */
-function isOwnKey(problem: Problem, group: Group, key: SharingKey): boolean {
-  const areRecordings = group.members.every(({ demand }) => problem.demands[demand]!.sound === null)
-  return areRecordings === (key.sound === null)
-}
-
-/**
- * Whether no other routes of the same members are sure to be better. A relay that is sent to feeds as
- * many as it may, since another direct send would only take upload; and of those that it could feed
- * the ones that would take most.
- */
-function feedsTheRight(
-  { demands, relays }: Problem,
-  { members, routes, shapes }: Group,
-  takesMore: (a: Member, b: Member, shapes: readonly number[]) => boolean,
-): boolean {
-  return routes.every((relay, fed) => {
-    if (relay < 0) return true
-    const { mostFed } = relays[relay]!
-    const isFull = routes.filter((route) => route === relay).length >= mostFed
-    return members.every((member, index) => {
-      if (routes[index]! >= 0 || !demands[member.demand]!.relays.includes(relay)) return true
-      return isFull && !takesMore(member, members[fed]!, shapes)
-    })
-  })
-}
-
-/** Whether one member's direct send takes at least as much as another's in every one of the shapes; of two alike the first. */
-function takesMoreOf(): (a: Member, b: Member, shapes: readonly number[]) => boolean {
-  const known = new Map<Int32Array, Map<Int32Array, boolean>>()
-  const isAsMuch = (a: Choice, b: Choice): boolean => {
-    const ofA = known.get(a.wireKbps) ?? new Map<Int32Array, boolean>()
-    known.set(a.wireKbps, ofA)
-    const answer = ofA.get(b.wireKbps)
-    if (answer !== undefined) return answer
-    const from = Math.max(a.first, b.first)
-    const to = Math.min(a.first + a.wireKbps.length, b.first + b.wireKbps.length)
-    let holds = true
-    for (let bitrate = from; bitrate < to && holds; bitrate += 1)
-      holds = a.wireKbps[bitrate - a.first]! >= b.wireKbps[bitrate - b.first]!
-    ofA.set(b.wireKbps, holds)
-    return holds
-  }
-  const all = (a: Member, b: Member, shapes: readonly number[]): boolean =>
-    shapes.every((shape) => isAsMuch(a.choices.get(shape)!, b.choices.get(shape)!))
-  return (a, b, shapes) => all(a, b, shapes) && (a.bit < b.bit || !all(b, a, shapes))
+  written.sort((a, b) => a.mask - b.mask)
+  for (const { write } of written) write()
+  return writer.finish(isComplete)
 }
 
 /** Collects the columns of one component; they have to come sorted by mask. */
@@ -254,12 +100,15 @@ class ColumnWriter {
   private readonly routes: (readonly number[])[] = []
   private readonly isDiskScarce: boolean
   private readonly leftOutCurve: number
+  private readonly sums: Sums
 
   constructor(
     private readonly problem: Problem,
-    private readonly members: readonly number[],
+    private readonly members: readonly Member[],
     private readonly weights: Weights,
     private readonly curves: CurveWriter,
+    private readonly covering: Covering,
+    private readonly isWhole: boolean,
   ) {
     const largest = problem.demands.reduce(
       (sum, { choices }) =>
@@ -269,6 +118,7 @@ class ColumnWriter {
     this.isDiskScarce = largest > problem.diskMegabytes
     curves.add(0, 0, -1)
     this.leftOutCurve = curves.end()!
+    this.sums = newSums(problem.bitratesKbps.length)
   }
 
   addLeftOut(steps: readonly Member[]): void {
@@ -282,19 +132,22 @@ class ColumnWriter {
     fields.curve[row] = this.leftOutCurve
   }
 
-  addGroup({ members, routes, shapes }: Group): void {
-    const { problem } = this
+  addGroup(given: Group): void {
+    const { problem, covering } = this
+    const { members, routes, shapes } = given
     const mask = maskOf(members)
     const group = this.routes.push(routes) - 1
     const relays = routes.reduce((bits, route) => (route >= 0 ? bits | (1 << route) : bits), 0)
-    const used = [...new Set(routes.filter((route) => route >= 0))]
     const isAllowed = problem.devices.map((_, device) =>
       members.every(({ demand }) => problem.demands[demand]!.devices?.includes(device) ?? true),
     )
+    const isCovered = covering(given)
     for (const shape of shapes) {
-      const places = problem.places[shape]!.filter(({ device }) => isAllowed[device])
+      const places = problem.places[shape]!.filter(
+        ({ device }, place) => isAllowed[device] && !isCovered(shape, place),
+      )
       if (places.length === 0) continue
-      for (const { curve, below, disk } of this.addCurves(members, routes, used, shape))
+      for (const { curve, below, disk } of this.addCurves(given, shape))
         for (const { device, load } of places) {
           const row = this.newRow()
           const { fields } = this
@@ -312,36 +165,36 @@ class ColumnWriter {
   }
 
   /** The curves of a group in one shape: one for each number of members below the floor, and each use of a scarce disk. */
-  private addCurves(
-    members: readonly Member[],
-    routes: readonly number[],
-    used: readonly number[],
-    shape: number,
-  ): { curve: number; below: number; disk: number }[] {
-    const { problem, curves, weights, isDiskScarce } = this
-    const sums = sumsFor(problem, members, routes, used, shape)
-    const { first, scores, wires, belows, disks, recordings } = sums
+  private addCurves(group: Group, shape: number): { curve: number; below: number; disk: number }[] {
+    const { problem, curves, isDiskScarce, isWhole, sums } = this
+    const { scoreUnit, encode } = this.weights
+    const { uploadKbps, diskMegabytes, bitratesKbps } = problem
+    sumUp(sums, problem, group, shape)
+    const { first, end, scores, wires, disks, recordings, aboveFrom } = sums
     const added: { curve: number; below: number; disk: number }[] = []
-    let [below, disk] = [-1, -1]
-    const end = (): void => {
+    let [below, disk] = [aboveFrom.length, 0]
+    const close = (): void => {
       const curve = curves.end()
       if (curve !== null) added.push({ curve, below, disk })
     }
-    for (let index = 0; index < scores.length; index += 1) {
-      const wire = wires[index]!
-      if (scores[index]! < 0 || wire > problem.uploadKbps) continue
-      if (disks[index]! > problem.diskMegabytes) continue
-      const ownDisk = isDiskScarce ? disks[index]! : 0
-      if (belows[index]! !== below || ownDisk !== disk) {
-        end()
-        below = belows[index]!
-        disk = ownDisk
+    // The higher the bitrate the fewer are below the floor.
+    const from = isWhole ? Math.max(first, aboveFrom.at(-1)!) : first
+    for (let bitrate = from; bitrate < end; bitrate += 1) {
+      const wire = wires[bitrate]!
+      if (wire > uploadKbps || disks[bitrate]! > diskMegabytes) break
+      if (scores[bitrate]! < 0) continue
+      if (below > 0 && aboveFrom[aboveFrom.length - below]! <= bitrate) {
+        close()
+        while (below > 0 && aboveFrom[aboveFrom.length - below]! <= bitrate) below -= 1
       }
-      const bitrate = first + index
-      const kbps = wire + recordings * problem.bitratesKbps[bitrate]!
-      curves.add(wire, scores[index]! * weights.scoreUnit - weights.encode - kbps, bitrate)
+      if (isDiskScarce && disks[bitrate]! !== disk) {
+        close()
+        disk = disks[bitrate]!
+      }
+      const kbps = wire + recordings * bitratesKbps[bitrate]!
+      curves.add(wire, scores[bitrate]! * scoreUnit - encode - kbps, bitrate)
     }
-    end()
+    close()
     return added
   }
 
@@ -359,7 +212,13 @@ class ColumnWriter {
   finish(isComplete: boolean): Columns {
     const { members, count, routes, fields } = this
     const rows = mapFields((name) => fields[name].subarray(0, count))
-    return { members, count, routes, isComplete, ...rows } as Columns
+    return {
+      members: members.map(({ demand }) => demand),
+      count,
+      routes,
+      isComplete,
+      ...rows,
+    } as Columns
   }
 }
 
@@ -385,64 +244,79 @@ function mapFields(make: (name: FieldName) => Int32Array | Float64Array): Fields
   return Object.fromEntries(names.map((name) => [name, make(name)])) as Fields
 }
 
-/** What a group gets and uses in one shape, over the bitrates from `first` on; a score of -1 where it is not accepted. */
+/** What a group gets and uses in one shape, at the bitrates from `first` up to `end`; written over for every shape. */
 interface Sums {
   first: number
+  end: number
+  /** -1 where a bitrate is not accepted. */
   scores: Int32Array
   wires: Int32Array
-  belows: Int32Array
   disks: Int32Array
   recordings: number
+  /** For each member the bitrate from which on it is above the floor, ascending. */
+  aboveFrom: number[]
 }
 
-function sumsFor(
-  problem: Problem,
-  members: readonly Member[],
-  routes: readonly number[],
-  used: readonly number[],
-  shape: number,
-): Sums {
-  const choices = members.map((member) => member.choices.get(shape)!)
-  const relayed = used.map((relay) => problem.relays[relay]!.wires.get(shape)!)
-  const first = Math.max(
-    ...choices.map((choice) => choice.first),
-    ...relayed.map((relay) => relay.first),
-  )
-  const to = Math.min(
-    ...choices.map((choice) => choice.first + choice.scores.length),
-    ...relayed.map((relay) => relay.first + relay.wireKbps.length),
-  )
-  const length = Math.max(0, to - first)
-  const scores = new Int32Array(length)
-  const wires = new Int32Array(length)
-  const belows = new Int32Array(length)
-  const disks = new Int32Array(length)
-  let recordings = 0
-  choices.forEach((choice, member) => {
-    const { floorUnits } = problem.demands[members[member]!.demand]!
-    const isDirect = routes[member]! < 0
-    if (choice.diskMegabytes) recordings += 1
-    const offset = first - choice.first
-    for (let index = 0; index < length; index += 1) {
-      const units = choice.scores[index + offset]!
-      if (units < 0) scores[index] = -1
-      if (scores[index]! < 0) continue
-      scores[index]! += units
-      if (units < floorUnits) belows[index]! += 1
-      if (choice.diskMegabytes) disks[index]! += choice.diskMegabytes[index + offset]!
-      if (isDirect) wires[index]! += choice.wireKbps[index + offset]!
-    }
-  })
-  for (const relay of relayed) {
-    const offset = first - relay.first
-    for (let index = 0; index < length; index += 1) {
-      const wire = relay.wireKbps[index + offset]!
-      if (wire < 0) scores[index] = -1
-      else wires[index]! += wire
-    }
+const newSums = (length: number): Sums => ({
+  first: 0,
+  end: 0,
+  scores: new Int32Array(length),
+  wires: new Int32Array(length),
+  disks: new Int32Array(length),
+  recordings: 0,
+  aboveFrom: [],
+})
+
+function sumUp(sums: Sums, problem: Problem, { members, routes }: Group, shape: number): void {
+  const { scores, wires, disks } = sums
+  let [first, end] = [0, scores.length]
+  for (const { choices } of members) {
+    const choice = choices[shape]!
+    first = Math.max(first, choice.first)
+    end = Math.min(end, choice.first + choice.scores.length)
   }
-  return { first, scores, wires, belows, disks, recordings }
+  const used = [...new Set(routes.filter((route) => route >= 0))]
+  const relayed = used.map((relay) => problem.relays[relay]!.wires.get(shape)!)
+  for (const relay of relayed) {
+    first = Math.max(first, relay.first)
+    end = Math.min(end, relay.first + relay.wireKbps.length)
+  }
+  sums.first = first
+  sums.end = end
+  sums.recordings = 0
+  sums.aboveFrom = []
+  if (first >= end) return
+  scores.fill(0, first, end)
+  wires.fill(0, first, end)
+  disks.fill(0, first, end)
+  members.forEach(({ demand, choices }, member) => {
+    const choice = choices[shape]!
+    const { floorUnits } = problem.demands[demand]!
+    const { scores: own, wireKbps, diskMegabytes } = choice
+    const offset = choice.first
+    let aboveFrom = end
+    for (let bitrate = end - 1; bitrate >= first; bitrate -= 1) {
+      const units = own[bitrate - offset]!
+      if (units < 0 || scores[bitrate]! < 0) scores[bitrate] = -1
+      else {
+        scores[bitrate]! += units
+        if (units >= floorUnits) aboveFrom = bitrate
+      }
+    }
+    sums.aboveFrom.push(aboveFrom)
+    if (routes[member]! < 0)
+      for (let bitrate = first; bitrate < end; bitrate += 1)
+        wires[bitrate]! += wireKbps[bitrate - offset]!
+    if (!diskMegabytes) return
+    sums.recordings += 1
+    for (let bitrate = first; bitrate < end; bitrate += 1)
+      disks[bitrate]! += diskMegabytes[bitrate - offset]!
+  })
+  sums.aboveFrom.sort((a, b) => a - b)
+  for (const { first: offset, wireKbps } of relayed)
+    for (let bitrate = first; bitrate < end; bitrate += 1) {
+      const wire = wireKbps[bitrate - offset]!
+      if (wire < 0) scores[bitrate] = -1
+      else wires[bitrate]! += wire
+    }
 }
-
-const maskOf = (members: readonly Member[]): number =>
-  members.reduce((mask, { bit }) => mask | (1 << bit), 0)

@@ -1,4 +1,5 @@
-import { type PlannedShow, showProblem } from './showProblem'
+import { showProblem } from './showProblem'
+import type { PlannedShow } from './wishes'
 import { fitsWhole } from './solve'
 
 /** One thing that a person asked for and that a plan has to meet. */

@@ -34,20 +34,22 @@ export const leastPoint = (curves: Curves, curve: number): number => curves.firs
 
 /** Collects curves; every number must be whole. */
 export class CurveWriter {
-  private wire = new Int32Array(4096)
-  private value = new Float64Array(4096)
-  private bitrate = new Int32Array(4096)
-  private hull = new Int32Array(4096)
-  private slope = new Float64Array(4096)
+  private wire = new Int32Array(16_384)
+  private value = new Float64Array(16_384)
+  private bitrate = new Int32Array(16_384)
+  private hull = new Int32Array(16_384)
+  private slope = new Float64Array(16_384)
   private readonly first: number[] = [0]
   private readonly firstOfHull: number[] = [0]
+  /** Where the curve being written begins. */
+  private from = 0
   private points = 0
   private corners = 0
 
   /** Adds a point to the curve being written; its wire rate may not be less than the last one's. */
   add(wire: number, value: number, bitrate: number): void {
-    if (this.points > this.first.at(-1)!) {
-      const last = this.points - 1
+    const last = this.points - 1
+    if (last >= this.from) {
       if (this.value[last]! >= value) return
       if (wire === this.wire[last]) this.points = last
     }
@@ -66,23 +68,26 @@ export class CurveWriter {
 
   /** Ends the curve and returns its number; null where it has no point. */
   end(): number | null {
-    const from = this.first.at(-1)!
-    if (this.points === from) return null
+    if (this.points === this.from) return null
+    const { wire, value, hull, slope } = this
     const start = this.corners
-    for (let point = from; point < this.points; point += 1) {
+    let corners = start
+    for (let point = this.from; point < this.points; point += 1) {
       let gain = Infinity
-      while (this.corners > start) {
-        const last = this.hull[this.corners - 1]!
-        gain = (this.value[point]! - this.value[last]!) / (this.wire[point]! - this.wire[last]!)
-        if (gain < this.slope[this.corners - 1]!) break
-        this.corners -= 1
+      while (corners > start) {
+        const last = hull[corners - 1]!
+        gain = (value[point]! - value[last]!) / (wire[point]! - wire[last]!)
+        if (gain < slope[corners - 1]!) break
+        corners -= 1
         gain = Infinity
       }
-      this.hull[this.corners] = point
-      this.slope[this.corners] = gain
-      this.corners += 1
+      hull[corners] = point
+      slope[corners] = gain
+      corners += 1
     }
-    this.firstOfHull.push(this.corners)
+    this.corners = corners
+    this.from = this.points
+    this.firstOfHull.push(corners)
     return this.first.push(this.points) - 2
   }
 

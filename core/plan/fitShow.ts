@@ -1,6 +1,7 @@
 import { isSameJson } from '../show'
 import type { Worth } from './problem'
-import { type PlannedShow, showProblem } from './showProblem'
+import { showProblem } from './showProblem'
+import type { PlannedShow } from './wishes'
 import { planFrom, planOf, type PlanParts } from './showPlan'
 import { type Progress, solving } from './solve'
 

@@ -4,7 +4,7 @@ import { listInWords } from '../words'
 import type { FitResult } from './fitShow'
 import { fitShow } from './fitShow'
 import { scoreUnitsPerPoint, type Worth } from './problem'
-import type { PlannedShow } from './showProblem'
+import type { PlannedShow } from './wishes'
 import { withPlan } from './showPlan'
 
 /** One thing a person could change, and what it does to the show. */

@@ -1,6 +1,7 @@
-import { boundAt, lowBound, uploadBound } from './bounds'
+import { boundAt, uploadBound } from './bounds'
 import type { Part } from './parts'
 import type { Resources } from './resources'
+import { lowBound } from './prices'
 import { split } from './split'
 import { type Found, searchStructures } from './structures'
 import { narrowed, type Task } from './task'

@@ -6,7 +6,7 @@ import { type FitResult, fitShow } from './fitShow'
 import { compareWorth, type Worth } from './problem'
 import { planningKey } from './planningKey'
 import { withUpload } from './room'
-import type { PlannedShow } from './showProblem'
+import type { PlannedShow } from './wishes'
 import { withPlan } from './showPlan'
 import { randomShow } from './testShows'
 

@@ -3,7 +3,7 @@ import { lineOf, type Show } from '../show'
 import { gigabytesInWords, mbpsNumber, shareInWords } from '../words'
 import { type FitResult, fitShow } from './fitShow'
 import { scoreUnitsPerPoint } from './problem'
-import type { PlannedShow } from './showProblem'
+import type { PlannedShow } from './wishes'
 
 /** One resource of a plan: how much of it is used. */
 export interface Room {

@@ -1,9 +1,10 @@
-import { boundAt, lowBound, uploadBound } from './bounds'
+import { boundAt, uploadBound } from './bounds'
 import type { Columns, ColumnsAndCurves } from './columns'
 import { CurveWriter, leastPoint } from './curves'
 import { searchLabels } from './labels'
 import { type Part, partOf } from './parts'
 import type { Resources } from './resources'
+import { lowBound } from './prices'
 import { split } from './split'
 import { type Found, searchStructures } from './structures'
 import { narrowed, type Task } from './task'
@@ -35,17 +36,17 @@ export type ShortfallAim = 'leftOutWeight' | 'below'
 
 /**
  * The plan that has least of what is aimed at, whatever its scores: columns are worth nothing but
- * what they fall short, and every encode has its lowest bitrate. `start` is a plan that there is.
- * While it is settled who is left out, how many may be below the floor has to be without a limit.
+ * what they fall short, and every encode has its lowest bitrate. `start` is a plan that there is, and
+ * `least` what every plan is known to fall short by. While it is settled who is left out, how many may be below the floor has to be without a limit.
  * Yields between tasks, so that it can be stopped.
  */
 export function* leastShortfall(
   { components, curves }: ColumnsAndCurves,
   aim: ShortfallAim,
   resources: Resources,
-  start: Found | null = null,
+  { start = null, least = 0 }: { start?: Found | null; least?: number } = {},
 ): Generator<void, Shortfall> {
-  const parts = frugalParts({ components, curves }, aim)
+  const parts = frugalParts({ components, curves }, aim, resources)
   let found: Found | null = start && {
     ...start,
     value: -start.chosen.reduce(
@@ -55,6 +56,7 @@ export function* leastShortfall(
   }
   // Shortfalls are small whole numbers: better is better by one, but for rounding in the bound.
   const floor = (): number => (found ? found.value + 1 - rounding : -Infinity)
+  const isLeast = (): boolean => found !== null && found.value >= -least
   const known = (): number | null => found?.value ?? null
   const better = (next: Found | null): void => {
     if (next && (!found || next.value > found.value)) found = next
@@ -68,25 +70,27 @@ export function* leastShortfall(
 
   let task: Task = { parts, bound: uploadBound(parts, resources) }
   for (const { rounds, each } of quickLooks) {
-    if (task.bound.most < floor()) break
+    if (isLeast() || task.bound.most < floor()) break
     task = improved(task, rounds)
     // What is as good as the bound rounded is the best.
-    const target = Math.floor(task.bound.most + rounding) - rounding
+    const target = Math.min(Math.floor(task.bound.most + rounding), -least) - rounding
     const steps = { mostSteps: stepsForTarget, isFirstEnough: true }
     better(searchStructures(task.parts, task.bound, resources, target, steps).found)
-    if (task.bound.most < floor()) break
+    if (isLeast() || task.bound.most < floor()) break
     const limits = { each, inAll: 40 * exactLimits.inAll, columns: 6 + each / 8, ofKind: 2 }
     better(searchLabels(task.parts, task.bound, resources, floor(), limits).found)
+    if (globalThis.process?.env.DBG) console.log("quick", rounds, each, "bound", task.bound.most, "found", found?.value, "inplay", task.parts.map(p=>p.inPlay.length).join(" "), "prices", [...task.bound.prices].map(x=>x.toFixed(4)).join(" "), "used", [...task.bound.used].map(x=>x.toFixed(2)).join(" "), "cap", [...resources.capacity].join(" "))
     yield
   }
-  const open: Task[] = [task]
+  const open: Task[] = isLeast() ? [] : [task]
   for (let tasks = 0; open.length > 0 && tasks < mostTasks; tasks += 1) {
     const next = narrowed(open.pop()!, floor(), resources)
     if (next.bound.most < floor()) continue
     const exact = searchLabels(next.parts, next.bound, resources, floor(), exactLimits)
     better(exact.found)
     yield
-    if (exact.isExhaustive) continue
+    if (isLeast()) open.length = 0
+    if (isLeast() || exact.isExhaustive) continue
     const halves = split(next.parts).map((half) =>
       improved({ parts: half, bound: boundAt(half, next.bound.prices, resources) }, 8),
     )
@@ -108,7 +112,12 @@ function asGiven({ chosen }: Found, { components, curves }: ColumnsAndCurves): F
 }
 
 /** Of the columns for the same demands and device only those that use least. */
-function frugalParts({ components, curves }: ColumnsAndCurves, aim: ShortfallAim): Part[] {
+function frugalParts(
+  { components, curves }: ColumnsAndCurves,
+  aim: ShortfallAim,
+  resources: Resources,
+): Part[] {
+  const mostLeftOut = resources.capacity[resources.leftOut]!
   const writer = new CurveWriter()
   const frugal = components.map((columns) => {
     const leastWire = columns.curve.map((curve) => curves.wire[leastPoint(curves, curve)]!)
@@ -116,7 +125,11 @@ function frugalParts({ components, curves }: ColumnsAndCurves, aim: ShortfallAim
       writer.add(leastWire[column]!, -columns[aim][column]!, -1)
       return writer.end()!
     })
-    return { columns: { ...columns, curve }, inPlay: mostFrugal(columns, leastWire, aim) }
+    const frugal = mostFrugal(columns, leastWire, aim)
+    return {
+      columns: { ...columns, curve },
+      inPlay: frugal.filter((column) => columns.leftOutWeight[column]! <= mostLeftOut),
+    }
   })
   const single = writer.finish()
   return frugal.map(({ columns, inPlay }) => partOf(columns, single, inPlay))

@@ -1,51 +1,29 @@
-import {
-  acceptedFrameRates,
-  acceptsSize,
-  bitrateStepKbps,
-  breachesOf,
-  sameShape,
-  sizesToOffer,
-  takesSize,
-} from '../fit'
+import { acceptedFrameRates, acceptsSize, bitrateStepKbps, takesSize } from '../fit'
 import { megapixelsPerSecond, recordingMegabytes } from '../media'
 import { usableUpload } from '../network'
+import { type Destination, lineOf, type Rendition } from '../show'
 import {
-  type Destination,
-  efforts,
-  lineOf,
-  newRules,
-  type Pin,
-  type Recording,
-  type Rendition,
-  type Rules,
-  type Show,
-  type Size,
-} from '../show'
-import { acceptedRange, choiceOf, finenessTables, wireTable } from './choices'
+  acceptedRange,
+  type BitrateRange,
+  choiceOf,
+  finenessTables,
+  firstAtLeast,
+  meanShapeTerm,
+  wireTables,
+} from './choices'
 import type { Choice, Demand, DeviceLimit, Place, Problem, Relay, Shape } from './problem'
 import { scoreUnitsPerPoint } from './problem'
-
-export type PlannedShow = Pick<
-  Show,
-  | 'destinations'
-  | 'recordings'
-  | 'computer'
-  | 'fit'
-  | 'lines'
-  | 'lineId'
-  | 'pictureKind'
-  | 'canvasPair'
-  | 'durationMinutes'
->
-
-/** Which part of the show a demand of the problem stands for. */
-export interface DemandSource {
-  kind: 'destination' | 'recording'
-  id: string
-  /** The step of the ladder, 0 for the main rendition. */
-  step: number
-  rendition: Rendition
-}
+import {
+  type DemandSource,
+  devicesFor,
+  effortsOf,
+  mended,
+  picturesOf,
+  type PlannedShow,
+  routesOf,
+  type Wish,
+  wishesOf,
+} from './wishes'
 
 /** A show as a fitting problem, with what leads back from its numbers to the show. */
 export interface ShowProblem {
@@ -56,36 +34,6 @@ export interface ShowProblem {
   relayRenditions: Rendition[]
   /** The devices of the computer in the order of the problem; the last place there is for what runs on none that is known. */
   deviceIds: (string | null)[]
-}
-
-const audioAndTiming = new Set([
-  'keyframe interval',
-  'B-frames',
-  'audio codec',
-  'audio bitrate',
-  'audio channels',
-  'audio sample rate',
-])
-
-/** A rendition with what a plan does not choose brought within the rules. */
-export function mended(
-  destination: Destination,
-  rendition: Rendition,
-  show: PlannedShow,
-): Rendition {
-  return breachesOf({ ...destination, renditions: [rendition] }, show.canvasPair)
-    .filter(({ rule }) => audioAndTiming.has(rule))
-    .reduce((next, { remedy }) => ({ ...next, ...remedy?.changes }), rendition)
-}
-
-/** Frame rates that come out of the canvases' by leaving out frames evenly; failing that every accepted one that is reached. */
-export function plannedFrameRates(
-  rules: Rules,
-  canvasFramesPerSecond: number,
-): Shape['framesPerSecond'][] {
-  const reached = acceptedFrameRates(rules).filter((rate) => rate <= canvasFramesPerSecond)
-  const even = reached.filter((rate) => canvasFramesPerSecond % rate === 0)
-  return even.length > 0 ? even : reached
 }
 
 /** What of the picture a plan does not choose: only where it is the same can an encode be shared. */
@@ -110,118 +58,6 @@ const soundOf = (rendition: Rendition): string =>
     rendition.audioSampleRateHz,
   ])
 
-/** What a recording accepts, put as the rules of a destination. */
-export const recordingRules = (recording: Recording, show: Pick<Show, 'canvasPair'>): Rules => ({
-  ...newRules(recording.canvas),
-  codecs: recording.codecs,
-  sizes: { type: 'up to', ...show.canvasPair[recording.canvas] },
-  mostVideoBitrateKbps: recording.mostVideoBitrateKbps,
-})
-
-interface Wish {
-  source: DemandSource
-  owner: string
-  canvas: Recording['canvas']
-  rules: Rules
-  rendition: Rendition
-  pins: ReadonlySet<Pin>
-  priority: number
-  mustKeep: boolean
-  viewers: Recording['viewers']
-  steps: number
-  /** The next smaller step of its ladder, which it has to exceed. */
-  largerThan: Rendition | null
-  destination: Destination | null
-  isHandOff: boolean
-}
-
-const everyPin: readonly Pin[] = [
-  'size',
-  'frame rate',
-  'codec',
-  'video bitrate',
-  'device',
-  'effort',
-]
-
-function wishesOf(show: PlannedShow): Wish[] {
-  const sends = show.destinations
-    .filter(({ on, connection }) => on && connection !== 'relay')
-    .flatMap((destination) =>
-      destination.renditions.slice(0, destination.rules.mostRenditions).map((given, step): Wish => {
-        const rendition = mended(destination, given, show)
-        const isHandOff = destination.connection === 'hand-off'
-        const { priority, mustKeep } = destination.plan
-        const lowerSteps: readonly Pin[] = step > 0 ? ['size', 'frame rate', 'codec'] : []
-        return {
-          source: { kind: 'destination', id: destination.id, step, rendition },
-          owner: destination.id,
-          canvas: destination.canvas,
-          rules: destination.rules,
-          rendition,
-          pins: new Set(isHandOff ? everyPin : [...given.pins, ...lowerSteps]),
-          priority,
-          mustKeep,
-          viewers: destination.viewers,
-          steps: Math.min(destination.renditions.length, destination.rules.mostRenditions),
-          largerThan: destination.renditions[step + 1] ?? null,
-          destination,
-          isHandOff,
-        }
-      }),
-    )
-  const recordings = show.recordings
-    .filter(({ on }) => on)
-    .map((recording): Wish => ({
-      source: { kind: 'recording', id: recording.id, step: 0, rendition: recording.rendition },
-      owner: `recording ${recording.id}`,
-      canvas: recording.canvas,
-      rules: recordingRules(recording, show),
-      rendition: recording.rendition,
-      pins: new Set(recording.rendition.pins),
-      priority: recording.plan.priority,
-      mustKeep: recording.plan.mustKeep,
-      viewers: recording.viewers,
-      steps: 1,
-      largerThan: null,
-      destination: null,
-      isHandOff: false,
-    }))
-  return [...sends, ...recordings]
-}
-
-/** The shapes that a wish could take, by its rules and pins; effort and codec stay where no device is known. */
-function shapesOf(wish: Wish, show: PlannedShow): Shape[] {
-  const { rules, rendition, pins, canvas } = wish
-  const knowsDevices = show.computer.devices.length > 0
-  const canvasSize = show.canvasPair[canvas]
-  const isAsked = (size: Size): boolean =>
-    sameShape(size, canvasSize) &&
-    (!wish.largerThan || size.width * size.height > wish.largerThan.width * wish.largerThan.height)
-  const sizes = (
-    pins.has('size')
-      ? [rendition].filter((size) => acceptsSize(rules, size))
-      : sizesToOffer(rules, canvasSize)
-  ).filter(isAsked)
-  const rates = pins.has('frame rate')
-    ? acceptedFrameRates(rules).filter(
-        (rate) => rate === rendition.framesPerSecond && rate <= show.canvasPair.framesPerSecond,
-      )
-    : plannedFrameRates(rules, show.canvasPair.framesPerSecond)
-  const codecs =
-    pins.has('codec') || !knowsDevices
-      ? rules.codecs.filter((codec) => codec === rendition.codec)
-      : rules.codecs
-  const chosenEfforts = pins.has('effort') || !knowsDevices ? [rendition.effort] : efforts
-  return sizes.flatMap(({ width, height }) =>
-    rates.flatMap((framesPerSecond) =>
-      codecs.flatMap((codec) =>
-        chosenEfforts.map((effort) => ({ canvas, width, height, framesPerSecond, codec, effort })),
-      ),
-    ),
-  )
-}
-
 /** Every bitrate that may be chosen: the steps up to the highest that counts, and what is pinned. */
 function bitratesOf(wishes: readonly Wish[], usableKbps: number): number[] {
   const highest = Math.max(
@@ -241,17 +77,42 @@ function bitratesOf(wishes: readonly Wish[], usableKbps: number): number[] {
   return [...bitrates].sort((a, b) => a - b)
 }
 
-/** Collects shapes, each once. */
-function shapeList(): { shapes: Shape[]; indexOf: (shape: Shape) => number } {
+/** Collects the shapes that a device can make, each once and with its places; without known devices every shape has one. */
+function shapesWithPlaces({ computer: { devices } }: PlannedShow): {
+  shapes: Shape[]
+  places: Place[][]
+  indexOf: (shape: Shape) => number
+} {
   const shapes: Shape[] = []
+  const places: Place[][] = []
   const known = new Map<string, number>()
+  const throughputs = devices.map(
+    (device) =>
+      new Map(
+        device.throughputs.map((each) => [
+          `${each.codec} ${each.effort}`,
+          each.megapixelsPerSecond,
+        ]),
+      ),
+  )
+  const placesOf = (shape: Shape): Place[] => {
+    const made = throughputs.flatMap((byEncoding, device): Place[] => {
+      const throughput = byEncoding.get(`${shape.codec} ${shape.effort}`)
+      return throughput !== undefined && takesSize(devices[device]!, shape)
+        ? [{ device, load: megapixelsPerSecond(shape) / throughput }]
+        : []
+    })
+    return [...made, { device: devices.length, load: 0 }]
+  }
   return {
     shapes,
+    places,
     indexOf(shape) {
       const key = `${shape.canvas} ${shape.width} ${shape.height} ${shape.framesPerSecond} ${shape.codec} ${shape.effort}`
       const index = known.get(key)
       if (index !== undefined) return index
       known.set(key, shapes.push(shape) - 1)
+      places.push(placesOf(shape))
       return shapes.length - 1
     },
   }
@@ -263,52 +124,25 @@ export function showProblem(show: PlannedShow): ShowProblem {
   const diskGigabytes = show.computer.freeDiskGigabytes
   const wishes = wishesOf(show)
   const bitratesKbps = bitratesOf(wishes, usableKbps)
-  const { shapes, indexOf } = shapeList()
-  const fineness = finenessTables(shapes, show.pictureKind, bitratesKbps)
-  const { devices } = show.computer
-  const unknownDevice = devices.length
+  const { shapes, places, indexOf } = shapesWithPlaces(show)
   const relays = show.destinations.filter(({ on, connection }) => on && connection === 'relay')
-
+  const relayRenditions = relays.map((relay) =>
+    mended(relay, relay.renditions[0] as Rendition, show),
+  )
+  const wireTable = wireTables(bitratesKbps)
+  const context: ChoiceContext = {
+    show,
+    bitratesKbps,
+    shapes,
+    places,
+    indexOf,
+    fineness: finenessTables(shapes, show.pictureKind, bitratesKbps),
+    wireTable,
+    isStep: Uint8Array.from(bitratesKbps, (bitrate) => (bitrate % bitrateStepKbps === 0 ? 1 : 0)),
+    listedTo: listedToFor(wishes, bitratesKbps),
+  }
   const demands = wishes.map((wish): Demand => {
-    const { rendition, pins, destination, rules, priority, steps } = wish
-    const wires = new Map<number, Int32Array>()
-    const wireFor = (framesPerSecond: Shape['framesPerSecond']): Int32Array | null => {
-      if (!destination) return null
-      const known = wires.get(framesPerSecond)
-      if (known) return known
-      const table = wireTable(destination, { ...rendition, framesPerSecond }, bitratesKbps)
-      wires.set(framesPerSecond, table)
-      return table
-    }
-    const diskMegabytes = destination
-      ? null
-      : Int32Array.from(bitratesKbps, (videoBitrateKbps) =>
-          Math.ceil(recordingMegabytes({ ...rendition, videoBitrateKbps }, show.durationMinutes)),
-        )
-    const isOffered = (bitrateKbps: number): boolean =>
-      pins.has('video bitrate')
-        ? bitrateKbps === rendition.videoBitrateKbps
-        : bitrateKbps % bitrateStepKbps === 0
-    const offered = wish.isHandOff ? [handOffShape(wish)] : shapesOf(wish, show)
-    const choices = offered.flatMap((shape): Choice[] => {
-      const range = acceptedRange(rules, shape, bitratesKbps)
-      if (!range) return []
-      return [
-        choiceOf(
-          indexOf(shape),
-          shape,
-          range,
-          { kind: show.pictureKind, viewers: wish.viewers, priority, steps },
-          {
-            bitratesKbps,
-            fineness,
-            wireKbps: wireFor(shape.framesPerSecond),
-            diskMegabytes,
-            isOffered,
-          },
-        ),
-      ]
-    })
+    const { rendition, destination, priority, steps } = wish
     return {
       id: `${wish.owner} ${wish.source.step}`,
       owner: wish.owner,
@@ -320,51 +154,13 @@ export function showProblem(show: PlannedShow): ShowProblem {
         wish.source.step === 0
           ? Math.round((show.fit.floorScore * scoreUnitsPerPoint) / steps) * priority
           : 0,
-      choices,
+      choices: choicesOf(wish, context),
       devices: devicesFor(wish, show),
       shares: !wish.isHandOff,
       ...routesOf(wish, relays, show),
     }
   })
-
-  const relayRenditions = relays.map((relay) =>
-    mended(relay, relay.renditions[0] as Rendition, show),
-  )
-  const problemRelays = relays.map((relay, at): Relay => {
-    const rendition = relayRenditions[at] as Rendition
-    const wires = new Map<number, { first: number; wireKbps: Int32Array }>()
-    const tables = new Map<number, Int32Array>()
-    shapes.forEach((shape, index) => {
-      if (shape.canvas !== relay.canvas || !accepts(relay.rules, shape)) return
-      const range = acceptedRange(relay.rules, shape, bitratesKbps)
-      if (!range) return
-      const known = tables.get(shape.framesPerSecond)
-      const table =
-        known ??
-        wireTable(relay, { ...rendition, framesPerSecond: shape.framesPerSecond }, bitratesKbps)
-      tables.set(shape.framesPerSecond, table)
-      wires.set(index, { first: range[0], wireKbps: table.subarray(range[0], range[1] + 1) })
-    })
-    return {
-      id: relay.id,
-      picture: pictureOf(relay.canvas, rendition),
-      sound: soundOf(rendition),
-      mostFed: relay.rules.mostFed,
-      wires,
-    }
-  })
-
-  const places = shapes.map((shape): Place[] => {
-    const known = devices.flatMap((device, index): Place[] => {
-      const throughput = device.throughputs.find(
-        ({ codec, effort }) => codec === shape.codec && effort === shape.effort,
-      )
-      if (!throughput || !takesSize(device, shape)) return []
-      const load = megapixelsPerSecond(shape) / throughput.megapixelsPerSecond
-      return [{ device: index, load }]
-    })
-    return [...known, { device: unknownDevice, load: 0 }]
-  })
+  const { devices } = show.computer
   const limits = devices.map(({ id, plannedSharePercent, sessions }): DeviceLimit => ({
     id,
     mostLoad: plannedSharePercent / 100,
@@ -379,7 +175,16 @@ export function showProblem(show: PlannedShow): ShowProblem {
       places,
       devices: [...limits, { id: '', mostLoad: 1e6, sessions: null }],
       demands,
-      relays: problemRelays,
+      relays: relays.map((relay, at): Relay => {
+        const rendition = relayRenditions[at] as Rendition
+        return {
+          id: relay.id,
+          picture: pictureOf(relay.canvas, rendition),
+          sound: soundOf(rendition),
+          mostFed: relay.rules.mostFed,
+          wires: relayWires(relay, rendition, context),
+        }
+      }),
     },
     sources: wishes.map(({ source }) => source),
     relays,
@@ -388,51 +193,94 @@ export function showProblem(show: PlannedShow): ShowProblem {
   }
 }
 
-const handOffShape = ({ rendition, canvas }: Wish): Shape => {
-  const { width, height, framesPerSecond, codec, effort } = rendition
-  return { canvas, width, height, framesPerSecond, codec, effort }
+/** What the choices of all demands are made from. */
+interface ChoiceContext {
+  show: PlannedShow
+  bitratesKbps: readonly number[]
+  shapes: readonly Shape[]
+  places: readonly (readonly Place[])[]
+  indexOf: (shape: Shape) => number
+  fineness: (shape: number) => Float64Array
+  wireTable: ReturnType<typeof wireTables>
+  /** Whether a bitrate is one of the steps, and not only somebody's pinned one. */
+  isStep: Uint8Array
+  listedTo: number
 }
 
-const accepts = (rules: Rules, shape: Shape): boolean =>
-  acceptsSize(rules, shape) &&
-  rules.codecs.includes(shape.codec) &&
-  acceptedFrameRates(rules).some((rate) => rate === shape.framesPerSecond)
-
-/** Where a wish may be encoded: on what is pinned, on any device of the computer, or on none that is known. */
-function devicesFor(wish: Wish, { computer }: PlannedShow): number[] | null {
-  const unknownDevice = computer.devices.length
-  const own = computer.devices.findIndex(({ id }) => id === wish.rendition.encoder.deviceId)
-  if (wish.isHandOff) return [own < 0 ? unknownDevice : own]
-  if (wish.pins.has('device') && own >= 0) return [own]
-  return unknownDevice === 0 ? [0] : computer.devices.map((_, index) => index)
+/** Up to where everybody lists bitrates, so that they can share with whoever has nothing lower. */
+function listedToFor(wishes: readonly Wish[], bitratesKbps: readonly number[]): number {
+  const leastKbps = wishes.map(({ rules, pins, rendition }) =>
+    pins.has('video bitrate') ? rendition.videoBitrateKbps : (rules.leastVideoBitrateKbps ?? 0),
+  )
+  return firstAtLeast(bitratesKbps, Math.max(0, ...leastKbps)) + 1
 }
 
-/** How a wish may reach its destination: as pinned, else directly or through any relay that can pass it on. */
-function routesOf(
-  { destination, steps }: Wish,
-  relays: readonly Destination[],
-  show: PlannedShow,
-): Pick<Demand, 'direct' | 'relays'> {
-  if (!destination) return { direct: true, relays: [] }
-  const canFeed = (relay: Destination): boolean =>
-    steps === 1 &&
-    relay.canvas === destination.canvas &&
-    (destination.connection === 'address and key' || destination.connection === 'linked account') &&
-    acceptsSound(destination, relay, show)
-  const able = relays.flatMap((relay, index) => (canFeed(relay) ? [index] : []))
-  if (!destination.plan.routePinned) return { direct: true, relays: able }
-  if (destination.relayId === null) return { direct: true, relays: [] }
-  return {
-    direct: false,
-    relays: able.filter((index) => relays[index]?.id === destination.relayId),
+function choicesOf(wish: Wish, context: ChoiceContext): Choice[] {
+  const { show, bitratesKbps, shapes, places, indexOf, listedTo, fineness, wireTable } = context
+  const { rules, rendition, pins, destination, priority, steps, viewers } = wish
+  const isPinned = pins.has('video bitrate')
+  const pinned = firstAtLeast(bitratesKbps, rendition.videoBitrateKbps)
+  const within = (range: BitrateRange): BitrateRange | null => {
+    if (!isPinned) return range
+    return pinned >= range.first && pinned < range.end ? { first: pinned, end: pinned + 1 } : null
   }
+  const isOffered = isPinned ? new Uint8Array(bitratesKbps.length).fill(1) : context.isStep
+  const diskMegabytes = destination
+    ? null
+    : Int32Array.from(bitratesKbps, (videoBitrateKbps) =>
+        Math.ceil(recordingMegabytes({ ...rendition, videoBitrateKbps }, show.durationMinutes)),
+      )
+  const devices = devicesFor(wish, show)
+  const choices: Choice[] = []
+  for (const picture of picturesOf(wish, show)) {
+    const accepted = acceptedRange(rules, picture, bitratesKbps)
+    const range = accepted && within(accepted)
+    if (!range) continue
+    const { framesPerSecond } = picture
+    const wireKbps = destination && wireTable(destination, { ...rendition, framesPerSecond })
+    const wanted = {
+      kind: show.pictureKind,
+      shapeTerm: meanShapeTerm(picture, show.pictureKind, viewers),
+      priority,
+      steps,
+    }
+    for (const effort of effortsOf(wish, show)) {
+      const shape = { ...picture, effort }
+      const index = indexOf(shape)
+      if (!places[index]!.some(({ device }) => devices.includes(device))) continue
+      const choice = choiceOf(
+        index,
+        shapes[index]!,
+        range,
+        wanted,
+        { bitratesKbps, isOffered, listedTo, fineness, wireKbps, diskMegabytes },
+      )
+      if (choice) choices.push(choice)
+    }
+  }
+  return choices
 }
 
-/** Whether a destination takes the sound, keyframes and B-frames that a relay is sent. */
-function acceptsSound(destination: Destination, relay: Destination, show: PlannedShow): boolean {
-  const rendition = mended(relay, relay.renditions[0] as Rendition, show)
-  return breachesOf(
-    { ...destination, protocol: relay.protocol, renditions: [rendition] },
-    show.canvasPair,
-  ).every(({ rule }) => !audioAndTiming.has(rule))
+/** For each shape that a relay accepts what a send to it takes. */
+function relayWires(
+  relay: Destination,
+  rendition: Rendition,
+  { shapes, bitratesKbps, wireTable }: ChoiceContext,
+): Relay['wires'] {
+  const { canvas, rules } = relay
+  const wires = new Map<number, { first: number; wireKbps: Int32Array }>()
+  const rates = acceptedFrameRates(rules)
+  shapes.forEach((shape, index) => {
+    const { framesPerSecond } = shape
+    const isAccepted =
+      shape.canvas === canvas &&
+      acceptsSize(rules, shape) &&
+      rules.codecs.includes(shape.codec) &&
+      rates.includes(framesPerSecond)
+    const range = isAccepted && acceptedRange(rules, shape, bitratesKbps)
+    if (!range) return
+    const table = wireTable(relay, { ...rendition, framesPerSecond })
+    wires.set(index, { first: range.first, wireKbps: table.subarray(range.first, range.end) })
+  })
+  return wires
 }

@@ -80,8 +80,8 @@ function solutionFrom(
   return { assignments, encodes, worth, uploadKbps, diskMegabytes }
 }
 
-const columnsFor = (problem: Problem): ColumnsAndCurves =>
-  columnsAndCurves(problem, componentsOf(problem), weightsOf(problem))
+const columnsFor = (problem: Problem, { isWhole = false } = {}): ColumnsAndCurves =>
+  columnsAndCurves(problem, componentsOf(problem), weightsOf(problem), { isWhole })
 
 /** No matter how much is left out or below the floor. */
 const noLimit = 1e6
@@ -115,30 +115,36 @@ export function fitsWhole(problem: Problem): boolean {
  * found, and returns the last with whether it is proven to be the best.
  */
 export function* solving(problem: Problem): Generator<Progress, Progress> {
-  const all = columnsFor(problem)
-  const isComplete = all.components.every((columns) => columns.isComplete)
   const { scoreUnit } = weightsOf(problem)
-  const progress = ({ found, most, isProven }: Optimum, isLast: boolean): Progress => ({
-    solution: found && solutionFrom(problem, all, found),
-    isProven: isLast && isProven && isComplete,
-    gapScoreUnits:
-      isLast && isProven && isComplete
-        ? 0
-        : found && isComplete
-          ? Math.ceil((most - found.value) / scoreUnit)
-          : null,
-  })
+  const progress = (
+    columns: ColumnsAndCurves,
+    { found, most, isProven }: Optimum,
+    isLast: boolean,
+  ): Progress => {
+    const isComplete = columns.components.every((component) => component.isComplete)
+    return {
+      solution: found && solutionFrom(problem, columns, found),
+      isProven: isLast && isProven && isComplete,
+      gapScoreUnits:
+        isLast && isProven && isComplete
+          ? 0
+          : found && isComplete
+            ? Math.ceil((most - found.value) / scoreUnit)
+            : null,
+    }
+  }
   function* best(
+    columns: ColumnsAndCurves,
     most: { leftOutWeight: number; belowFloor: number },
     start: Found | null,
   ): Generator<Progress, Optimum> {
     const isOneLookEnough = start === null
-    const parts = partsFor(all, most)
+    const parts = partsFor(columns, most)
     const run = optimise(parts, resourcesOf(problem, most), start, { isOneLookEnough })
     for (;;) {
       const step = run.next()
       if (step.done) return step.value
-      yield progress(step.value, false)
+      yield progress(columns, step.value, false)
     }
   }
 
@@ -152,25 +158,36 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
   }
 
   // Most shows fit whole, which one look tells; else the shortfall is settled first.
-  const whole = yield* best({ leftOutWeight: 0, belowFloor: 0 }, null)
-  if (whole.found) return progress(whole, true)
+  const nothingShort = { leftOutWeight: 0, belowFloor: 0 }
+  const wholeColumns = columnsFor(problem, { isWhole: true })
+  const whole = yield* best(wholeColumns, nothingShort, null)
+  if (whole.found) return progress(wholeColumns, whole, true)
 
+  const all = columnsFor(problem)
+  const isComplete = all.components.every((columns) => columns.isComplete)
   const least = yield* settling(leastLeftOut(problem, all))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
   const settled = (optimum: Optimum, shortfall: Shortfall): Progress => ({
-    ...progress(optimum, true),
+    ...progress(all, optimum, true),
     ...(shortfall.isProven ? {} : { isProven: false, gapScoreUnits: null }),
   })
   if (!least.found)
     return { solution: null, isProven: least.isProven && isComplete, gapScoreUnits: null }
   const { leftOutWeight } = solutionFrom(problem, all, least.found).worth
-  const aboveFloor = yield* best({ leftOutWeight, belowFloor: 0 }, null)
+  const aboveFloor =
+    leftOutWeight === 0 ? whole : yield* best(all, { leftOutWeight, belowFloor: 0 }, null)
   if (aboveFloor.found) return settled(aboveFloor, least)
 
   const resources = resourcesOf(problem, { leftOutWeight, belowFloor: noLimit })
-  const { found, isProven } = yield* settling(leastShortfall(all, 'below', resources, least.found))
+  const { found, isProven } = yield* settling(
+    leastShortfall(all, 'below', resources, {
+      start: least.found,
+      // Where no plan has everybody above the floor, one that has one below is the best.
+      least: aboveFloor.isProven ? 1 : 0,
+    }),
+  )
   const { belowFloor } = solutionFrom(problem, all, found!).worth
-  const last = yield* best({ leftOutWeight, belowFloor }, found)
+  const last = yield* best(all, { leftOutWeight, belowFloor }, found)
   return settled(last, { found, isProven: least.isProven && isProven })
 }
 

@@ -13,7 +13,7 @@ import {
   type Show,
   type Size,
 } from '../show'
-import type { PlannedShow } from './showProblem'
+import type { PlannedShow } from './wishes'
 
 export interface RandomShowOptions {
   destinations: number

@@ -1,0 +1,125 @@
+import { type Bound, boundAt } from './bounds'
+import type { Part } from './parts'
+import type { Resources } from './resources'
+
+/** A lower limit of the bound that its value and slope at one point give everywhere, over scaled prices. */
+interface Cut {
+  /** At prices of nothing. */
+  base: number
+  slope: Float64Array
+}
+
+/** A step has to bring at least this share of what it promised to be taken. */
+const leastKept = 0.1
+/** Of one that brings this share of it the next is longer. */
+const wellKept = 0.5
+/** What promises less than this share of the bound is not worth looking for. */
+const leastPromise = 2e-7
+const mostWidenings = 3
+const mostCuts = 40
+/** Shifts of weight between cuts, per look for the next prices. */
+const mostShifts = 120
+
+/**
+ * Looks for prices at which the bound is lowest, by a proximal bundle method (Lemaréchal 1975; Kiwiel
+ * 1990; from memory): the bound is convex in the prices, so that its value and slope at every point
+ * tried limit it everywhere from below. The next point is the lowest of that model, held near the
+ * best so far by a quadratic term. Prices are scaled by the capacities, so that all are alike.
+ *
+ * `known` is the worth of a plan that there is, below which no bound can be.
+ */
+export function lowBound(
+  parts: readonly Part[],
+  resources: Resources,
+  start: Bound,
+  known: number | null,
+  rounds: number,
+): Bound {
+  const scales = resources.capacity.map((capacity) => 1 / Math.max(capacity, 1))
+  const cutAt = ({ most, prices, used }: Bound): Cut => {
+    const slope = prices.map((_, index) => (resources.capacity[index]! - used[index]!) * scales[index]!)
+    const base = prices.reduce((sum, price, index) => sum - (slope[index]! * price) / scales[index]!, most)
+    return { base, slope }
+  }
+  let best = start
+  let cuts = [cutAt(start)]
+  /** The mixture of cuts that the last look ended with, which the next begins with. */
+  let weights = [1]
+  const steepness = cuts[0]!.slope.reduce(
+    (sum, slope, index) => (slope > 0 && start.prices[index] === 0 ? sum : sum + slope * slope),
+    0,
+  )
+  if (steepness < 1e-12) return best
+  const hoped = known === null ? Math.abs(best.most) * 0.01 : (best.most - known) * 0.5
+  let reach = hoped / steepness
+  for (let round = 0, widenings = 0; round < rounds;) {
+    if (known !== null && best.most <= known) break
+    const center = best.prices.map((price, index) => price / scales[index]!)
+    const { at, model } = lowestOfModel(cuts, weights, center, reach)
+    const promise = best.most - model
+    if (promise < leastPromise * Math.abs(best.most)) {
+      // Nothing near: what is further away may still promise something.
+      widenings += 1
+      if (widenings > mostWidenings) break
+      reach *= 10
+      continue
+    }
+    const next = boundAt(
+      parts,
+      at.map((price, index) => price * scales[index]!),
+      resources,
+    )
+    round += 1
+    if (cuts.length >= mostCuts) {
+      cuts = cuts.filter((_, index) => weights[index]! > 0)
+      weights = weights.filter((weight) => weight > 0)
+    }
+    cuts.push(cutAt(next))
+    weights.push(0)
+    const kept = (best.most - next.most) / promise
+    if (kept >= leastKept) best = next
+    if (kept >= wellKept) reach *= 2
+    else if (kept < 0) reach *= Math.max(0.2, 0.5 / (1 - kept))
+  }
+  return best
+}
+
+/** Where the highest of the cuts plus the square of the way from the center ÷ 2·reach is lowest, no price being negative. */
+function lowestOfModel(
+  cuts: readonly Cut[],
+  weights: number[],
+  center: Float64Array,
+  reach: number,
+): { at: Float64Array; model: number } {
+  const size = center.length
+  const slope = new Float64Array(size)
+  cuts.forEach((cut, index) => {
+    for (let price = 0; price < size; price += 1) slope[price]! += weights[index]! * cut.slope[price]!
+  })
+  const at = new Float64Array(size)
+  const values = new Float64Array(cuts.length)
+  for (let shift = 0; ; shift += 1) {
+    for (let index = 0; index < size; index += 1)
+      at[index] = Math.max(0, center[index]! - reach * slope[index]!)
+    let [highest, lowest] = [0, -1]
+    cuts.forEach((cut, index) => {
+      let value = cut.base
+      for (let price = 0; price < size; price += 1) value += cut.slope[price]! * at[price]!
+      values[index] = value
+      if (value > values[highest]!) highest = index
+      if (weights[index]! > 0 && (lowest < 0 || value < values[lowest]!)) lowest = index
+    })
+    const gap = values[highest]! - values[lowest]!
+    if (shift >= mostShifts || gap <= 1e-9 * Math.abs(values[highest]!))
+      return { at, model: values[highest]! }
+    const [up, down] = [cuts[highest]!.slope, cuts[lowest]!.slope]
+    let curvature = 0
+    for (let price = 0; price < size; price += 1)
+      if (at[price]! > 0) curvature += reach * (up[price]! - down[price]!) ** 2
+    const amount = curvature > 0 ? Math.min(weights[lowest]!, gap / curvature) : weights[lowest]!
+    weights[highest]! += amount
+    weights[lowest]! -= amount
+    for (let price = 0; price < size; price += 1)
+      slope[price]! += amount * (up[price]! - down[price]!)
+  }
+}

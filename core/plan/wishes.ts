@@ -1,0 +1,234 @@
+import {
+  acceptedFrameRates,
+  acceptsSize,
+  breachesOf,
+  sameShape,
+  sizesToOffer,
+} from '../fit'
+import {
+  type CanvasName,
+  type Destination,
+  efforts,
+  newRules,
+  type Pin,
+  type Recording,
+  type Rendition,
+  type Rules,
+  type Show,
+  type Size,
+} from '../show'
+import type { Demand, Shape } from './problem'
+
+export type PlannedShow = Pick<
+  Show,
+  | 'destinations'
+  | 'recordings'
+  | 'computer'
+  | 'fit'
+  | 'lines'
+  | 'lineId'
+  | 'pictureKind'
+  | 'canvasPair'
+  | 'durationMinutes'
+>
+
+/** Which part of the show a demand of the problem stands for. */
+export interface DemandSource {
+  kind: 'destination' | 'recording'
+  id: string
+  /** The step of the ladder, 0 for the main rendition. */
+  step: number
+  rendition: Rendition
+}
+
+/** One rendition that is wanted, with what limits it. */
+export interface Wish {
+  source: DemandSource
+  owner: string
+  canvas: CanvasName
+  rules: Rules
+  rendition: Rendition
+  pins: ReadonlySet<Pin>
+  priority: number
+  mustKeep: boolean
+  viewers: Recording['viewers']
+  steps: number
+  /** The next smaller step of its ladder, which it has to exceed. */
+  largerThan: Rendition | null
+  /** null for a recording. */
+  destination: Destination | null
+  isHandOff: boolean
+}
+
+const audioAndTiming = new Set([
+  'keyframe interval',
+  'B-frames',
+  'audio codec',
+  'audio bitrate',
+  'audio channels',
+  'audio sample rate',
+])
+
+/** A rendition with what a plan does not choose brought within the rules. */
+export function mended(
+  destination: Destination,
+  rendition: Rendition,
+  show: PlannedShow,
+): Rendition {
+  return breachesOf({ ...destination, renditions: [rendition] }, show.canvasPair)
+    .filter(({ rule }) => audioAndTiming.has(rule))
+    .reduce((next, { remedy }) => ({ ...next, ...remedy?.changes }), rendition)
+}
+
+/** Frame rates that come out of the canvases' by leaving out frames evenly; failing that every accepted one that is reached. */
+function plannedFrameRates(
+  rules: Rules,
+  canvasFramesPerSecond: number,
+): Shape['framesPerSecond'][] {
+  const reached = acceptedFrameRates(rules).filter((rate) => rate <= canvasFramesPerSecond)
+  const even = reached.filter((rate) => canvasFramesPerSecond % rate === 0)
+  return even.length > 0 ? even : reached
+}
+
+/** What a recording accepts, put as the rules of a destination. */
+export const recordingRules = (recording: Recording, show: Pick<Show, 'canvasPair'>): Rules => ({
+  ...newRules(recording.canvas),
+  codecs: recording.codecs,
+  sizes: { type: 'up to', ...show.canvasPair[recording.canvas] },
+  mostVideoBitrateKbps: recording.mostVideoBitrateKbps,
+})
+
+const everyPin: readonly Pin[] = [
+  'size',
+  'frame rate',
+  'codec',
+  'video bitrate',
+  'device',
+  'effort',
+]
+
+/** Everything that a show wants encoded: what is sent, each step of a ladder by itself, and what is recorded. */
+export function wishesOf(show: PlannedShow): Wish[] {
+  const sends = show.destinations
+    .filter(({ on, connection }) => on && connection !== 'relay')
+    .flatMap((destination) =>
+      destination.renditions.slice(0, destination.rules.mostRenditions).map((given, step): Wish => {
+        const rendition = mended(destination, given, show)
+        const isHandOff = destination.connection === 'hand-off'
+        const { priority, mustKeep } = destination.plan
+        const lowerSteps: readonly Pin[] = step > 0 ? ['size', 'frame rate', 'codec'] : []
+        return {
+          source: { kind: 'destination', id: destination.id, step, rendition },
+          owner: destination.id,
+          canvas: destination.canvas,
+          rules: destination.rules,
+          rendition,
+          pins: new Set(isHandOff ? everyPin : [...given.pins, ...lowerSteps]),
+          priority,
+          mustKeep,
+          viewers: destination.viewers,
+          steps: Math.min(destination.renditions.length, destination.rules.mostRenditions),
+          largerThan: destination.renditions[step + 1] ?? null,
+          destination,
+          isHandOff,
+        }
+      }),
+    )
+  const recordings = show.recordings
+    .filter(({ on }) => on)
+    .map((recording): Wish => ({
+      source: { kind: 'recording', id: recording.id, step: 0, rendition: recording.rendition },
+      owner: `recording ${recording.id}`,
+      canvas: recording.canvas,
+      rules: recordingRules(recording, show),
+      rendition: recording.rendition,
+      pins: new Set(recording.rendition.pins),
+      priority: recording.plan.priority,
+      mustKeep: recording.plan.mustKeep,
+      viewers: recording.viewers,
+      steps: 1,
+      largerThan: null,
+      destination: null,
+      isHandOff: false,
+    }))
+  return [...sends, ...recordings]
+}
+
+/** The pictures that a wish could take, by its rules and pins; a hand-off's program makes what it makes. */
+export function picturesOf(wish: Wish, show: PlannedShow): Omit<Shape, 'effort'>[] {
+  const { rules, rendition, pins, canvas } = wish
+  if (wish.isHandOff) {
+    const { width, height, framesPerSecond, codec } = rendition
+    return [{ canvas, width, height, framesPerSecond, codec }]
+  }
+  const canvasSize = show.canvasPair[canvas]
+  const isAsked = (size: Size): boolean =>
+    sameShape(size, canvasSize) &&
+    (!wish.largerThan || size.width * size.height > wish.largerThan.width * wish.largerThan.height)
+  const sizes = (
+    pins.has('size')
+      ? [rendition].filter((size) => acceptsSize(rules, size))
+      : sizesToOffer(rules, canvasSize)
+  ).filter(isAsked)
+  const rates = pins.has('frame rate')
+    ? acceptedFrameRates(rules).filter(
+        (rate) => rate === rendition.framesPerSecond && rate <= show.canvasPair.framesPerSecond,
+      )
+    : plannedFrameRates(rules, show.canvasPair.framesPerSecond)
+  const isFree = !pins.has('codec') && show.computer.devices.length > 0
+  const codecs = isFree ? rules.codecs : rules.codecs.filter((codec) => codec === rendition.codec)
+  return sizes.flatMap(({ width, height }) =>
+    rates.flatMap((framesPerSecond) =>
+      codecs.map((codec) => ({ canvas, width, height, framesPerSecond, codec })),
+    ),
+  )
+}
+
+/** The efforts that a wish could take; where no device is known it stays as it is. */
+export const effortsOf = (
+  { pins, rendition, isHandOff }: Wish,
+  { computer }: PlannedShow,
+): readonly Shape['effort'][] =>
+  isHandOff || pins.has('effort') || computer.devices.length === 0 ? [rendition.effort] : efforts
+
+/**
+ * Where a wish may be encoded: on what is pinned, on any device of the computer, or on none that is
+ * known, which stands behind the known ones.
+ */
+export function devicesFor(wish: Wish, { computer }: PlannedShow): number[] {
+  const unknownDevice = computer.devices.length
+  const own = computer.devices.findIndex(({ id }) => id === wish.rendition.encoder.deviceId)
+  if (wish.isHandOff) return [own < 0 ? unknownDevice : own]
+  if (wish.pins.has('device') && own >= 0) return [own]
+  return unknownDevice === 0 ? [0] : computer.devices.map((_, index) => index)
+}
+
+/** How a wish may reach its destination: as pinned, else directly or through any relay that can pass it on. */
+export function routesOf(
+  { destination, steps }: Wish,
+  relays: readonly Destination[],
+  show: PlannedShow,
+): Pick<Demand, 'direct' | 'relays'> {
+  if (!destination) return { direct: true, relays: [] }
+  const canFeed = (relay: Destination): boolean =>
+    steps === 1 &&
+    relay.canvas === destination.canvas &&
+    (destination.connection === 'address and key' || destination.connection === 'linked account') &&
+    acceptsSound(destination, relay, show)
+  const able = relays.flatMap((relay, index) => (canFeed(relay) ? [index] : []))
+  if (!destination.plan.routePinned) return { direct: true, relays: able }
+  if (destination.relayId === null) return { direct: true, relays: [] }
+  return {
+    direct: false,
+    relays: able.filter((index) => relays[index]?.id === destination.relayId),
+  }
+}
+
+/** Whether a destination takes the sound, keyframes and B-frames that a relay is sent. */
+function acceptsSound(destination: Destination, relay: Destination, show: PlannedShow): boolean {
+  const rendition = mended(relay, relay.renditions[0] as Rendition, show)
+  return breachesOf(
+    { ...destination, protocol: relay.protocol, renditions: [rendition] },
+    show.canvasPair,
+  ).every(({ rule }) => !audioAndTiming.has(rule))
+}
