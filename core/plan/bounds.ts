@@ -16,27 +16,6 @@ export interface PartBound {
   priced: Float64Array
 }
 
-/** The price of what a column uses of all but the upload. */
-function priceOf(
-  columns: Columns,
-  column: number,
-  prices: Float64Array,
-  resources: Resources,
-): number {
-  let price =
-    prices[1]! * columns.disk[column]! +
-    prices[resources.leftOut]! * columns.leftOutWeight[column]! +
-    prices[resources.below]! * columns.below[column]!
-  const device = columns.device[column]!
-  if (device >= 0)
-    price +=
-      prices[resources.load + device]! * columns.load[column]! +
-      prices[resources.sessions + device]!
-  for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
-    if (bits & 1) price += prices[resources.relays + relay]!
-  return price
-}
-
 /** Adds what a column uses of all but the upload; `times` -1 takes it away again. */
 export function use(
   used: Float64Array,
@@ -59,34 +38,53 @@ export function use(
 
 /** The best partition of the members of every state into columns, at these prices. */
 function partBound(part: Part, prices: Float64Array, resources: Resources): PartBound {
-  const { columns, curves, inPlay, firstOfSet } = part
-  const uploadPrice = prices[0]!
+  const { inPlay, firstOfSet } = part
+  const priced = pricedColumns(part, prices, resources)
   const sets = firstOfSet.length - 1
-  const priced = new Float64Array(inPlay.length)
-  const worthOfSet = new Float64Array(sets)
-  const columnOfSet = new Int32Array(sets)
-  let [curve, onCurve] = [-1, 0]
-  for (let set = 0; set < sets; set += 1) {
-    let [most, chosen] = [-Infinity, -1]
-    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) {
-      const column = inPlay[at]!
-      // The columns of one curve stand next to each other.
-      if (columns.curve[column]! !== curve) {
-        curve = columns.curve[column]!
-        const point = pointAtPrice(curves, curve, uploadPrice)
-        onCurve = curves.value[point]! - uploadPrice * curves.wire[point]!
+  const worthOfSet = new Float64Array(sets).fill(-Infinity)
+  const columnOfSet = new Int32Array(sets).fill(-1)
+  for (let set = 0; set < sets; set += 1)
+    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1)
+      if (priced[at]! > worthOfSet[set]!) {
+        worthOfSet[set] = priced[at]!
+        columnOfSet[set] = inPlay[at]!
       }
-      const worth = onCurve - priceOf(columns, column, prices, resources)
-      priced[at] = worth
-      if (worth > most) {
-        most = worth
-        chosen = column
-      }
-    }
-    worthOfSet[set] = most
-    columnOfSet[set] = chosen
-  }
   return { ...bestPaths(part, worthOfSet), column: columnOfSet, worthOfSet, priced }
+}
+
+/** What each column in play is worth at its best bitrate, less the price of what it uses. Most of the planner's time goes here. */
+function pricedColumns(
+  { columns, curves, inPlay }: Part,
+  prices: Float64Array,
+  resources: Resources,
+): Float64Array {
+  const { curve, device, load, disk, leftOutWeight, below, relays } = columns
+  const uploadPrice = prices[resources.upload]!
+  const diskPrice = prices[resources.disk]!
+  const leftOutPrice = prices[resources.leftOut]!
+  const belowPrice = prices[resources.below]!
+  const priced = new Float64Array(inPlay.length)
+  let [last, onCurve] = [-1, 0]
+  for (let at = 0; at < priced.length; at += 1) {
+    const column = inPlay[at]!
+    // The columns of one curve stand next to each other.
+    if (curve[column]! !== last) {
+      last = curve[column]!
+      const point = pointAtPrice(curves, last, uploadPrice)
+      onCurve = curves.value[point]! - uploadPrice * curves.wire[point]!
+    }
+    let price =
+      diskPrice * disk[column]! +
+      leftOutPrice * leftOutWeight[column]! +
+      belowPrice * below[column]!
+    const own = device[column]!
+    if (own >= 0)
+      price += prices[resources.load + own]! * load[column]! + prices[resources.sessions + own]!
+    for (let bits = relays[column]!, relay = resources.relays; bits > 0; bits >>= 1, relay += 1)
+      if (bits & 1) price += prices[relay]!
+    priced[at] = onCurve - price
+  }
+  return priced
 }
 
 /** Adds what the best partition of a whole component uses. */

@@ -13,21 +13,22 @@ export interface Curves {
   /** Likewise for the points on a curve's concave hull: one of them is best at any price of the upload. */
   firstOfHull: Int32Array
   hull: Int32Array
-  /** What each kb/s more from the hull's last point to this one gains; falling along the hull. */
+  /** What each kb/s more from the hull's last point to this one gains; falling along the hull, from infinity on. */
   slope: Float64Array
+  /** For each curve where on the hull the last look ended, which is where the next begins. */
+  lastCorner: Int32Array
 }
 
 /** The point of a curve that is worth most where each kb/s costs so much. */
 export function pointAtPrice(curves: Curves, curve: number, price: number): number {
-  const { firstOfHull, hull, slope } = curves
-  let low = firstOfHull[curve]!
-  let high = firstOfHull[curve + 1]!
-  while (high - low > 1) {
-    const middle = (low + high) >> 1
-    if (slope[middle]! > price) low = middle
-    else high = middle
-  }
-  return hull[low]!
+  const { firstOfHull, hull, slope, lastCorner } = curves
+  const end = firstOfHull[curve + 1]!
+  // Prices change little from one look to the next, so that it is seldom far away.
+  let corner = lastCorner[curve]!
+  while (slope[corner]! <= price) corner -= 1
+  while (corner + 1 < end && slope[corner + 1]! > price) corner += 1
+  lastCorner[curve] = corner
+  return hull[corner]!
 }
 
 export const leastPoint = (curves: Curves, curve: number): number => curves.first[curve]!
@@ -100,6 +101,7 @@ export class CurveWriter {
       firstOfHull: Int32Array.from(this.firstOfHull),
       hull: this.hull.subarray(0, this.corners),
       slope: this.slope.subarray(0, this.corners),
+      lastCorner: Int32Array.from(this.firstOfHull.slice(0, -1)),
     }
   }
 }

@@ -1,7 +1,7 @@
 import { boundAt, uploadBound } from './bounds'
+import { lowBoundAmongNear, nearlyBest } from './nearColumns'
 import type { Part } from './parts'
 import type { Resources } from './resources'
-import { lowBound } from './prices'
 import { split } from './split'
 import { type Found, searchStructures } from './structures'
 import { narrowed, type Task } from './task'
@@ -18,7 +18,7 @@ const stepsForFirst = 4000
 /** How far a search goes before it splits its task in two instead. */
 const stepsForExact = 20_000
 /** How often the prices are improved before the first plan is looked for, after it, and in a half of a task. */
-const rounds = { first: [12, 24, 48, 96], after: 60, last: 120, half: 16 } as const
+const rounds = { first: [16, 32, 64], after: 60, half: 16 } as const
 /** Which share of the gap between the first plan and the bound the first search reaches into; then so many times as far. */
 const firstReach = 1 / 32
 const widening = 4
@@ -42,31 +42,34 @@ export function* optimise(
     found = next
     return true
   }
-  const bounded = ({ parts: within, bound }: Task, times: number): Task => {
-    const known = found?.value ?? null
-    return narrowed(
-      { parts: within, bound: lowBound(within, resources, bound, known, times) },
-      least(),
+  /** With better prices, and without the columns that they rule out. */
+  const bounded = (task: Task, times: number): Task => {
+    const bound = lowBoundAmongNear(task, resources, found?.value ?? null, times)
+    return narrowed({ parts: task.parts, bound }, least(), resources)
+  }
+  const firstLook = (task: Task): boolean => {
+    const { found: first, isExhaustive } = searchStructures(
+      task.parts,
+      task.bound,
       resources,
+      -Infinity,
+      { mostSteps: stepsForFirst, isFirstEnough: true },
     )
+    better(first)
+    return isExhaustive
   }
 
   let task: Task = { parts, bound: uploadBound(parts, resources) }
   if (task.bound.most === -Infinity) return { found: null, most: -Infinity, isProven: true }
   for (const times of found ? [] : rounds.first) {
     task = bounded(task, times)
-    const first = searchStructures(task.parts, task.bound, resources, -Infinity, {
-      mostSteps: stepsForFirst,
-      isFirstEnough: true,
-    })
-    better(first.found)
-    if (!found && first.isExhaustive) return { found, most: -Infinity, isProven: true }
+    firstLook(narrowed(task, nearlyBest(task.bound), resources))
+    if (!found && firstLook(task)) return { found, most: -Infinity, isProven: true }
     if (found) break
   }
   if (!found && isOneLookEnough) return { found, most: task.bound.most, isProven: false }
   yield { found, most: task.bound.most, isProven: false }
-  for (const times of [rounds.after, rounds.last])
-    if (task.bound.most >= least()) task = bounded(task, times)
+  if (task.bound.most >= least()) task = bounded(task, rounds.after)
 
   // Little is looked at while only what is nearly worth the bound is looked for, and that is mostly where the best is.
   let most = task.bound.most

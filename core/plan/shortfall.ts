@@ -79,7 +79,6 @@ export function* leastShortfall(
     if (isLeast() || task.bound.most < floor()) break
     const limits = { each, inAll: 40 * exactLimits.inAll, columns: 6 + each / 8, ofKind: 2 }
     better(searchLabels(task.parts, task.bound, resources, floor(), limits).found)
-    if (globalThis.process?.env.DBG) console.log("quick", rounds, each, "bound", task.bound.most, "found", found?.value, "inplay", task.parts.map(p=>p.inPlay.length).join(" "), "prices", [...task.bound.prices].map(x=>x.toFixed(4)).join(" "), "used", [...task.bound.used].map(x=>x.toFixed(2)).join(" "), "cap", [...resources.capacity].join(" "))
     yield
   }
   const open: Task[] = isLeast() ? [] : [task]

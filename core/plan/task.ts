@@ -8,19 +8,28 @@ export interface Task {
   bound: Bound
 }
 
-/** Without the columns that can be part of no plan worth at least `floor`. */
-export function narrowed({ parts, bound }: Task, floor: number, resources: Resources): Task {
-  const kept = parts.map((part, index) => {
-    const { columns, curves, inPlay, firstOfSet } = part
+/** For each column in play whether the bound leaves it in some plan that is worth at least `floor`, 1 or 0. */
+export function inPlansWorth({ parts, bound }: Task, floor: number): Uint8Array[] {
+  return parts.map((part, index) => {
+    const { inPlay, firstOfSet } = part
     const { best, worthOfSet, priced } = bound.parts[index]!
     const most = bound.most - best[fullState(part)]!
     const around = bestAround(part, worthOfSet, best)
-    let set = 0
-    const kept = inPlay.filter((_, at) => {
-      while (firstOfSet[set + 1]! <= at) set += 1
-      return most + priced[at]! + around[set]! >= floor
-    })
-    return kept.length === inPlay.length ? part : partOf(columns, curves, kept)
+    const isIn = new Uint8Array(inPlay.length)
+    for (let set = 0; set < around.length; set += 1)
+      for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1)
+        isIn[at] = most + priced[at]! + around[set]! >= floor ? 1 : 0
+    return isIn
+  })
+}
+
+/** Without the columns that can be part of no plan worth at least `floor`. */
+export function narrowed(task: Task, floor: number, resources: Resources): Task {
+  const { parts, bound } = task
+  const kept = inPlansWorth(task, floor).map((isIn, index) => {
+    const part = parts[index]!
+    const inPlay = part.inPlay.filter((_, at) => isIn[at] === 1)
+    return inPlay.length === isIn.length ? part : partOf(part.columns, part.curves, inPlay)
   })
   const isSame = kept.every((part, index) => part === parts[index])
   return { parts: kept, bound: isSame ? bound : boundAt(kept, bound.prices, resources) }

@@ -1,0 +1,49 @@
+import { type Bound, boundAt } from './bounds'
+import { partOf } from './parts'
+import { lowBound } from './prices'
+import type { Resources } from './resources'
+import { inPlansWorth, type Task } from './task'
+
+/** Plans that fall short of the bound by no more than this share of it are nearly the best. */
+const nearShare = 0.01
+/** How often columns are added at most, and how far the bound may stay above that of the near columns, as a share of it. */
+const mostAdditions = 5
+const leastExcess = 1e-6
+
+/** What nearly the best plans are worth at the prices of a bound. */
+export const nearlyBest = ({ most }: Bound): number => most - Math.abs(most) * nearShare
+
+/**
+ * As `lowBound`, but prices are mostly tried on the columns of nearly the best plans alone, which are
+ * few: the lowest bound for those is held against all columns, what is nearly best there is added,
+ * and so on until all columns together allow no more than the near ones do.
+ */
+export function lowBoundAmongNear(
+  { parts, bound }: Task,
+  resources: Resources,
+  known: number | null,
+  rounds: number,
+): Bound {
+  let best = bound
+  let added = bound
+  const near = parts.map(({ inPlay }) => new Uint8Array(inPlay.length))
+  for (let addition = 0; addition < mostAdditions; addition += 1) {
+    inPlansWorth({ parts, bound: added }, nearlyBest(added)).forEach((isIn, part) =>
+      isIn.forEach((is, at) => (near[part]![at]! |= is)),
+    )
+    const nearParts = parts.map(({ columns, curves, inPlay }, part) =>
+      partOf(
+        columns,
+        curves,
+        inPlay.filter((_, at) => near[part]![at] === 1),
+      ),
+    )
+    const start = boundAt(nearParts, best.prices, resources)
+    const low = lowBound(nearParts, resources, start, known, rounds)
+    added = boundAt(parts, low.prices, resources)
+    if (added.most < best.most) best = added
+    if (!(best.most - low.most > leastExcess * Math.abs(best.most))) break
+    if (known !== null && best.most <= known) break
+  }
+  return best
+}
