@@ -131,6 +131,8 @@ export function boundAt(parts: readonly Part[], prices: Float64Array, resources:
 
 /** How often the price of the upload is set anew at most. */
 const mostUploadPrices = 16
+/** A bound so near to the lowest there can be, as a share of it, is near enough to go on from. */
+const nearEnough = 1e-4
 
 /**
  * The bound at the best price for the upload alone, all else being free. Between a price too low and
@@ -161,7 +163,7 @@ export function uploadBound(parts: readonly Part[], resources: Resources): Bound
     const next = at(price)
     const promised = low.most - (price - from) * excess(low)
     if (next.most < best.most) best = next
-    if (next.most - promised < 1e-6 * Math.abs(next.most)) break
+    if (next.most - promised < nearEnough * Math.abs(next.most)) break
     if (excess(next) > 0) low = next
     else high = next
   }

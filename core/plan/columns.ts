@@ -169,7 +169,7 @@ class ColumnWriter {
     const { problem, curves, isDiskScarce, isWhole, sums } = this
     const { scoreUnit, encode } = this.weights
     const { uploadKbps, diskMegabytes, bitratesKbps } = problem
-    sumUp(sums, problem, group, shape)
+    sumUp(sums, problem, group, shape, isWhole)
     const { first, end, scores, wires, disks, recordings, aboveFrom } = sums
     const added: { curve: number; below: number; disk: number }[] = []
     let [below, disk] = [aboveFrom.length, 0]
@@ -177,12 +177,11 @@ class ColumnWriter {
       const curve = curves.end()
       if (curve !== null) added.push({ curve, below, disk })
     }
-    // The higher the bitrate the fewer are below the floor.
-    const from = isWhole ? Math.max(first, aboveFrom.at(-1)!) : first
-    for (let bitrate = from; bitrate < end; bitrate += 1) {
+    for (let bitrate = first; bitrate < end; bitrate += 1) {
       const wire = wires[bitrate]!
       if (wire > uploadKbps || disks[bitrate]! > diskMegabytes) break
       if (scores[bitrate]! < 0) continue
+      // The higher the bitrate the fewer are below the floor.
       if (below > 0 && aboveFrom[aboveFrom.length - below]! <= bitrate) {
         close()
         while (below > 0 && aboveFrom[aboveFrom.length - below]! <= bitrate) below -= 1
@@ -267,7 +266,14 @@ const newSums = (length: number): Sums => ({
   aboveFrom: [],
 })
 
-function sumUp(sums: Sums, problem: Problem, { members, routes }: Group, shape: number): void {
+/** With `isWhole` only from the bitrate on from which nobody is below the floor. */
+function sumUp(
+  sums: Sums,
+  problem: Problem,
+  { members, routes }: Group,
+  shape: number,
+  isWhole: boolean,
+): void {
   const { scores, wires, disks } = sums
   let [first, end] = [0, scores.length]
   for (const { choices } of members) {
@@ -281,29 +287,21 @@ function sumUp(sums: Sums, problem: Problem, { members, routes }: Group, shape: 
     first = Math.max(first, relay.first)
     end = Math.min(end, relay.first + relay.wireKbps.length)
   }
+  sums.aboveFrom = members.map(({ aboveFrom }) => aboveFrom[shape]!).sort((a, b) => a - b)
+  if (isWhole) first = Math.max(first, sums.aboveFrom.at(-1)!)
   sums.first = first
   sums.end = end
   sums.recordings = 0
-  sums.aboveFrom = []
   if (first >= end) return
   scores.fill(0, first, end)
   wires.fill(0, first, end)
   disks.fill(0, first, end)
-  members.forEach(({ demand, choices }, member) => {
-    const choice = choices[shape]!
-    const { floorUnits } = problem.demands[demand]!
-    const { scores: own, wireKbps, diskMegabytes } = choice
-    const offset = choice.first
-    let aboveFrom = end
-    for (let bitrate = end - 1; bitrate >= first; bitrate -= 1) {
+  members.forEach(({ choices }, member) => {
+    const { first: offset, scores: own, wireKbps, diskMegabytes } = choices[shape]!
+    for (let bitrate = first; bitrate < end; bitrate += 1) {
       const units = own[bitrate - offset]!
-      if (units < 0 || scores[bitrate]! < 0) scores[bitrate] = -1
-      else {
-        scores[bitrate]! += units
-        if (units >= floorUnits) aboveFrom = bitrate
-      }
+      scores[bitrate] = units < 0 || scores[bitrate]! < 0 ? -1 : scores[bitrate]! + units
     }
-    sums.aboveFrom.push(aboveFrom)
     if (routes[member]! < 0)
       for (let bitrate = first; bitrate < end; bitrate += 1)
         wires[bitrate]! += wireKbps[bitrate - offset]!
@@ -312,7 +310,6 @@ function sumUp(sums: Sums, problem: Problem, { members, routes }: Group, shape: 
     for (let bitrate = first; bitrate < end; bitrate += 1)
       disks[bitrate]! += diskMegabytes[bitrate - offset]!
   })
-  sums.aboveFrom.sort((a, b) => a - b)
   for (const { first: offset, wireKbps } of relayed)
     for (let bitrate = first; bitrate < end; bitrate += 1) {
       const wire = wireKbps[bitrate - offset]!

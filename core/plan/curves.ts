@@ -33,13 +33,16 @@ export function pointAtPrice(curves: Curves, curve: number, price: number): numb
 
 export const leastPoint = (curves: Curves, curve: number): number => curves.first[curve]!
 
+/** There is room for so many points at first. */
+const usualPoints = 65_536
+
 /** Collects curves; every number must be whole. */
 export class CurveWriter {
-  private wire = new Int32Array(16_384)
-  private value = new Float64Array(16_384)
-  private bitrate = new Int32Array(16_384)
-  private hull = new Int32Array(16_384)
-  private slope = new Float64Array(16_384)
+  private wire = new Int32Array(usualPoints)
+  private value = new Float64Array(usualPoints)
+  private bitrate = new Int32Array(usualPoints)
+  private hull = new Int32Array(usualPoints)
+  private slope = new Float64Array(usualPoints)
   private readonly first: number[] = [0]
   private readonly firstOfHull: number[] = [0]
   /** Where the curve being written begins. */

@@ -8,6 +8,8 @@ export interface Member {
   sharing: { picture: string; sound: string | null }
   /** By shape; undefined where it does not accept the shape. */
   choices: readonly (Choice | undefined)[]
+  /** By shape, the place of the bitrate from which on it is above the floor. */
+  aboveFrom: Int32Array
 }
 
 /** Members that one encode could serve, and how. */
@@ -34,11 +36,22 @@ export function membersOf(problem: Problem, demands: readonly number[]): Member[
   return [...demands]
     .sort((a, b) => keyOf(a).localeCompare(keyOf(b)) || a - b)
     .map((demand, bit) => {
-      const { picture, sound, choices } = problem.demands[demand]!
+      const { picture, sound, choices, floorUnits } = problem.demands[demand]!
       const byShape: (Choice | undefined)[] = problem.shapes.map(() => undefined)
-      for (const choice of choices) byShape[choice.shape] = choice
-      return { bit, demand, sharing: { picture, sound }, choices: byShape }
+      const aboveFrom = new Int32Array(problem.shapes.length)
+      for (const choice of choices) {
+        byShape[choice.shape] = choice
+        aboveFrom[choice.shape] = choice.first + lengthBelow(choice.scores, floorUnits)
+      }
+      return { bit, demand, sharing: { picture, sound }, choices: byShape, aboveFrom }
     })
+}
+
+/** How many bitrates lie before the first that reaches the floor. */
+function lengthBelow(scores: Int32Array, floorUnits: number): number {
+  let at = 0
+  while (at < scores.length && scores[at]! < floorUnits) at += 1
+  return at
 }
 
 /**
