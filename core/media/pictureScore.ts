@@ -86,19 +86,13 @@ export function finenessOver(
   }
 }
 
-/** How much of a picture a codec and effort make of a bit, finest H.264 being 1. */
-export const encodingEfficiency = ({
-  codec,
-  effort,
-}: Pick<ScoredRendition, 'codec' | 'effort'>): number =>
-  codecEfficiency[codec] * effortEfficiency[effort]
-
 /** The bitrate (kb/s) above which more bits no longer improve the picture, for a codec and effort. */
 export function saturatingBitrateKbps(
   rendition: Omit<ScoredRendition, 'videoBitrateKbps'>,
   kind: PictureKind,
 ): number {
-  return cleanBitrateKbps(kind, rendition) / encodingEfficiency(rendition)
+  const efficiency = codecEfficiency[rendition.codec] * effortEfficiency[rendition.effort]
+  return cleanBitrateKbps(kind, rendition) / efficiency
 }
 
 /** What size and frame rate make of the picture on one kind of screen, 0 to 1. */

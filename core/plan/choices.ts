@@ -136,7 +136,6 @@ export function choiceOf(
   // The higher the bitrate the more is sent, so that what the path does not carry is at the end.
   while (wireKbps && to > first && wireKbps[to - 1]! < 0) to -= 1
   if (to === first) return null
-  const carriedTo = to
   let enough = firstAtLeast(bitratesKbps, saturatingBitrateKbps(shape, wanted.kind))
   while (enough < to && (enough < first || isOffered[enough] === 0)) enough += 1
   to = Math.min(to, Math.max(enough + 1, listedTo))
@@ -149,7 +148,6 @@ export function choiceOf(
   return {
     shape: index,
     first,
-    carriedTo,
     scores,
     wireKbps: wireKbps ? wireKbps.subarray(first, to) : new Int32Array(length),
     diskMegabytes: diskMegabytes ? diskMegabytes.subarray(first, to) : null,

@@ -1,4 +1,3 @@
-import { type Covering, coveringIn } from './covering'
 import { CurveWriter, type Curves } from './curves'
 import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
 import type { Problem } from './problem'
@@ -55,11 +54,10 @@ export function columnsAndCurves(
   { isWhole = false } = {},
 ): ColumnsAndCurves {
   const curves = new CurveWriter()
-  const covering = coveringIn(problem)
   return {
     components: components.map((demands) => {
       const members = membersOf(problem, demands)
-      const writer = new ColumnWriter(problem, members, weights, curves, covering, isWhole)
+      const writer = new ColumnWriter(problem, members, weights, curves, isWhole)
       return columnsOf(problem, members, writer, isWhole)
     }),
     curves: curves.finish(),
@@ -96,7 +94,7 @@ function columnsOf(
 /** Collects the columns of one component; they have to come sorted by mask. */
 class ColumnWriter {
   private count = 0
-  private fields = mapFields((name) => new fieldTypes[name](1024))
+  private fields = mapFields((name) => new fieldTypes[name](256))
   private readonly routes: (readonly number[])[] = []
   private readonly isDiskScarce: boolean
   private readonly leftOutCurve: number
@@ -107,7 +105,6 @@ class ColumnWriter {
     private readonly members: readonly Member[],
     private readonly weights: Weights,
     private readonly curves: CurveWriter,
-    private readonly covering: Covering,
     private readonly isWhole: boolean,
   ) {
     const largest = problem.demands.reduce(
@@ -132,27 +129,24 @@ class ColumnWriter {
     fields.curve[row] = this.leftOutCurve
   }
 
-  addGroup(given: Group): void {
-    const { problem, covering } = this
-    const { members, routes, shapes } = given
+  addGroup(group: Group): void {
+    const { problem } = this
+    const { members, routes, shapes } = group
     const mask = maskOf(members)
-    const group = this.routes.push(routes) - 1
+    const number = this.routes.push(routes) - 1
     const relays = routes.reduce((bits, route) => (route >= 0 ? bits | (1 << route) : bits), 0)
     const isAllowed = problem.devices.map((_, device) =>
       members.every(({ demand }) => problem.demands[demand]!.devices?.includes(device) ?? true),
     )
-    const isCovered = covering(given)
     for (const shape of shapes) {
-      const places = problem.places[shape]!.filter(
-        ({ device }, place) => isAllowed[device] && !isCovered(shape, place),
-      )
+      const places = problem.places[shape]!.filter(({ device }) => isAllowed[device])
       if (places.length === 0) continue
-      for (const { curve, below, disk } of this.addCurves(given, shape))
+      for (const { curve, below, disk } of this.addCurves(group, shape))
         for (const { device, load } of places) {
           const row = this.newRow()
           const { fields } = this
           fields.mask[row] = mask
-          fields.group[row] = group
+          fields.group[row] = number
           fields.relays[row] = relays
           fields.below[row] = below
           fields.disk[row] = disk

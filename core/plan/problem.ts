@@ -26,8 +26,6 @@ export interface Place {
 export interface Choice {
   shape: number
   first: number
-  /** Bitrates are accepted up to here, though beyond those listed more no longer helps. */
-  carriedTo: number
   /** Priority × score in hundredths of a point, shared among the steps of a ladder. */
   scores: Int32Array
   /** What a direct send takes, in whole kb/s, rounded up; all zero for a recording. */
