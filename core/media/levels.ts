@@ -69,7 +69,9 @@ function levelsFor(picture: Sized): { level: string; bitrateKbps: number }[] {
  */
 export function lowestLevel(picture: EncodedPicture): string | null {
   const { videoBitrateKbps } = picture
-  return levelsFor(picture).find(({ bitrateKbps }) => videoBitrateKbps <= bitrateKbps)?.level ?? null
+  return (
+    levelsFor(picture).find(({ bitrateKbps }) => videoBitrateKbps <= bitrateKbps)?.level ?? null
+  )
 }
 
 /**
@@ -77,7 +79,9 @@ export function lowestLevel(picture: EncodedPicture): string | null {
  * level; `cap` null for any. null where no such level admits it.
  */
 export function highestBitrateKbps(picture: Sized, cap: string | null): number | null {
-  const admitted = levelsFor(picture).filter(({ level }) => cap === null || !isLevelAbove(level, cap))
+  const admitted = levelsFor(picture).filter(
+    ({ level }) => cap === null || !isLevelAbove(level, cap),
+  )
   return admitted.length > 0 ? Math.max(...admitted.map(({ bitrateKbps }) => bitrateKbps)) : null
 }
 

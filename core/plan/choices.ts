@@ -114,8 +114,8 @@ export interface ChoiceTables {
   /** Bitrates up to here are listed in any case, since others may have nothing lower. */
   listedTo: number
   fineness: (shape: number) => Float64Array
-  /** null for a recording. */
-  wireKbps: Int32Array | null
+  /** Of a recording, which is not sent, all zero. */
+  wireKbps: Int32Array
   /** null for a send. */
   diskMegabytes: Int32Array | null
 }
@@ -134,7 +134,7 @@ export function choiceOf(
   const { bitratesKbps, isOffered, listedTo, fineness, wireKbps, diskMegabytes } = tables
   let to = end
   // The higher the bitrate the more is sent, so that what the path does not carry is at the end.
-  while (wireKbps && to > first && wireKbps[to - 1]! < 0) to -= 1
+  while (to > first && wireKbps[to - 1]! < 0) to -= 1
   if (to === first) return null
   let enough = firstAtLeast(bitratesKbps, saturatingBitrateKbps(shape, wanted.kind))
   while (enough < to && (enough < first || isOffered[enough] === 0)) enough += 1
@@ -145,11 +145,5 @@ export function choiceOf(
   const scores = new Int32Array(length)
   for (let at = 0; at < length; at += 1)
     scores[at] = isOffered[first + at] === 0 ? -1 : scoreUnits(factor * table[first + at]!, wanted)
-  return {
-    shape: index,
-    first,
-    scores,
-    wireKbps: wireKbps ? wireKbps.subarray(first, to) : new Int32Array(length),
-    diskMegabytes: diskMegabytes ? diskMegabytes.subarray(first, to) : null,
-  }
+  return { shape: index, first, scores, wireKbps, diskMegabytes }
 }

@@ -109,7 +109,13 @@ class ColumnWriter {
   ) {
     const largest = problem.demands.reduce(
       (sum, { choices }) =>
-        sum + Math.max(0, ...choices.map(({ diskMegabytes }) => diskMegabytes?.at(-1) ?? 0)),
+        sum +
+        Math.max(
+          0,
+          ...choices.map(
+            ({ first, scores, diskMegabytes }) => diskMegabytes?.[first + scores.length - 1] ?? 0,
+          ),
+        ),
       0,
     )
     this.isDiskScarce = largest > problem.diskMegabytes
@@ -138,6 +144,7 @@ class ColumnWriter {
     const isAllowed = problem.devices.map((_, device) =>
       members.every(({ demand }) => problem.demands[demand]!.devices?.includes(device) ?? true),
     )
+    this.sums.wiresAt.clear()
     for (const shape of shapes) {
       const places = problem.places[shape]!.filter(({ device }) => isAllowed[device])
       if (places.length === 0) continue
@@ -164,7 +171,8 @@ class ColumnWriter {
     const { scoreUnit, encode } = this.weights
     const { uploadKbps, diskMegabytes, bitratesKbps } = problem
     sumUp(sums, problem, group, shape, isWhole)
-    const { first, end, scores, wires, disks, recordings, aboveFrom } = sums
+    const { first, end, scores, disks, recordings, aboveFrom } = sums
+    const wires = sums.wiresAt.get(problem.shapes[shape]!.framesPerSecond)!
     const added: { curve: number; below: number; disk: number }[] = []
     let [below, disk] = [aboveFrom.length, 0]
     const close = (): void => {
@@ -243,7 +251,8 @@ interface Sums {
   end: number
   /** -1 where a bitrate is not accepted. */
   scores: Int32Array
-  wires: Int32Array
+  /** By frame rate: what the group takes at each bitrate, whatever the shape is otherwise. */
+  wiresAt: Map<number, Int32Array>
   disks: Int32Array
   recordings: number
   /** For each member the bitrate from which on it is above the floor, ascending. */
@@ -254,7 +263,7 @@ const newSums = (length: number): Sums => ({
   first: 0,
   end: 0,
   scores: new Int32Array(length),
-  wires: new Int32Array(length),
+  wiresAt: new Map(),
   disks: new Int32Array(length),
   recordings: 0,
   aboveFrom: [],
@@ -268,18 +277,18 @@ function sumUp(
   shape: number,
   isWhole: boolean,
 ): void {
-  const { scores, wires, disks } = sums
+  const { scores } = sums
+  const choices = members.map((member) => member.choices[shape]!)
+  const used = [...new Set(routes.filter((route) => route >= 0))]
+  const relayed = used.map((relay) => problem.relays[relay]!.wires.get(shape)!)
   let [first, end] = [0, scores.length]
-  for (const { choices } of members) {
-    const choice = choices[shape]!
+  for (const choice of choices) {
     first = Math.max(first, choice.first)
     end = Math.min(end, choice.first + choice.scores.length)
   }
-  const used = [...new Set(routes.filter((route) => route >= 0))]
-  const relayed = used.map((relay) => problem.relays[relay]!.wires.get(shape)!)
   for (const relay of relayed) {
     first = Math.max(first, relay.first)
-    end = Math.min(end, relay.first + relay.wireKbps.length)
+    end = Math.min(end, relay.end)
   }
   sums.aboveFrom = members.map(({ aboveFrom }) => aboveFrom[shape]!).sort((a, b) => a - b)
   if (isWhole) first = Math.max(first, sums.aboveFrom.at(-1)!)
@@ -288,26 +297,27 @@ function sumUp(
   sums.recordings = 0
   if (first >= end) return
   scores.fill(0, first, end)
-  wires.fill(0, first, end)
-  disks.fill(0, first, end)
-  members.forEach(({ choices }, member) => {
-    const { first: offset, scores: own, wireKbps, diskMegabytes } = choices[shape]!
+  sums.disks.fill(0, first, end)
+  for (const { first: offset, scores: own, diskMegabytes } of choices) {
     for (let bitrate = first; bitrate < end; bitrate += 1) {
       const units = own[bitrate - offset]!
       scores[bitrate] = units < 0 || scores[bitrate]! < 0 ? -1 : scores[bitrate]! + units
     }
-    if (routes[member]! < 0)
-      for (let bitrate = first; bitrate < end; bitrate += 1)
-        wires[bitrate]! += wireKbps[bitrate - offset]!
-    if (!diskMegabytes) return
+    if (!diskMegabytes) continue
     sums.recordings += 1
+    addTo(sums.disks, diskMegabytes, first, end)
+  }
+  for (const { wireKbps } of relayed)
     for (let bitrate = first; bitrate < end; bitrate += 1)
-      disks[bitrate]! += diskMegabytes[bitrate - offset]!
-  })
-  for (const { first: offset, wireKbps } of relayed)
-    for (let bitrate = first; bitrate < end; bitrate += 1) {
-      const wire = wireKbps[bitrate - offset]!
-      if (wire < 0) scores[bitrate] = -1
-      else wires[bitrate]! += wire
-    }
+      if (wireKbps[bitrate]! < 0) scores[bitrate] = -1
+  const { framesPerSecond } = problem.shapes[shape]!
+  if (sums.wiresAt.has(framesPerSecond)) return
+  const wires = new Int32Array(scores.length)
+  sums.wiresAt.set(framesPerSecond, wires)
+  const sent = choices.filter((_, member) => routes[member]! < 0)
+  for (const { wireKbps } of [...sent, ...relayed]) addTo(wires, wireKbps, 0, wires.length)
+}
+
+function addTo(sums: Int32Array, amounts: Int32Array, first: number, end: number): void {
+  for (let at = first; at < end; at += 1) sums[at]! += amounts[at]!
 }

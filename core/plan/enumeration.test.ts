@@ -21,7 +21,9 @@ function optionsOf(problem: Problem, index: number): (Option | null)[] {
       ({ device }) => demand.devices === null || demand.devices.includes(device),
     ).flatMap(({ device, load }) =>
       [...scores].flatMap((score, at): Option[] =>
-        score < 0 ? [] : [{ shape, bitrate: first + at, device, load, score, wire: wireKbps[at]! }],
+        score < 0
+          ? []
+          : [{ shape, bitrate: first + at, device, load, score, wire: wireKbps[first + at]! }],
       ),
     ),
   )

@@ -176,20 +176,14 @@ function feedsTheRight(
 /** Whether one member's direct send takes at least as much as another's in every one of the shapes; of two alike the first. */
 function takesMoreOf(): (a: Member, b: Member, shapes: readonly number[]) => boolean {
   const known = new Map<Int32Array, Map<Int32Array, boolean>>()
-  const isAsMuch = (a: Choice, b: Choice): boolean => {
-    const ofA = known.get(a.wireKbps) ?? new Map<Int32Array, boolean>()
-    known.set(a.wireKbps, ofA)
-    const answer = ofA.get(b.wireKbps)
-    if (answer !== undefined) return answer
-    const from = Math.max(a.first, b.first)
-    const to = Math.min(a.first + a.wireKbps.length, b.first + b.wireKbps.length)
-    let holds = true
-    for (let bitrate = from; bitrate < to && holds; bitrate += 1)
-      holds = a.wireKbps[bitrate - a.first]! >= b.wireKbps[bitrate - b.first]!
-    ofA.set(b.wireKbps, holds)
-    return holds
+  const isAsMuch = (a: Int32Array, b: Int32Array): boolean => {
+    const ofA = known.get(a) ?? new Map<Int32Array, boolean>()
+    known.set(a, ofA)
+    const answer = ofA.get(b) ?? a.every((wireKbps, bitrate) => wireKbps >= b[bitrate]!)
+    ofA.set(b, answer)
+    return answer
   }
   const all = (a: Member, b: Member, shapes: readonly number[]): boolean =>
-    shapes.every((shape) => isAsMuch(a.choices[shape]!, b.choices[shape]!))
+    shapes.every((shape) => isAsMuch(a.choices[shape]!.wireKbps, b.choices[shape]!.wireKbps))
   return (a, b, shapes) => all(a, b, shapes) && (a.bit < b.bit || !all(b, a, shapes))
 }

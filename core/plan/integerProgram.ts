@@ -95,8 +95,9 @@ function programOf(problem: Problem): Program {
   ): string | null => {
     const { wires, picture, sound } = problem.relays[relay]!
     const accepted = wires.get(shape)
-    const wire = accepted?.wireKbps[bitrate - accepted.first] ?? -1
-    if (wire < 0 || (accepted && bitrate < accepted.first)) return null
+    if (!accepted || bitrate < accepted.first || bitrate >= accepted.end) return null
+    const wire = accepted.wireKbps[bitrate]!
+    if (wire < 0) return null
     const id = `${shape} ${bitrate} ${device}`
     const known = relaySends[relay]!.get(id)
     if (known) return known
@@ -135,7 +136,7 @@ function programOf(problem: Problem): Program {
             for (const key of keys)
               ways.push({
                 served: encodeFor(key, shape, bitrate, device),
-                wire: wireKbps[at]!,
+                wire: wireKbps[bitrate]!,
                 relay: null,
               })
           }
@@ -155,7 +156,7 @@ function programOf(problem: Problem): Program {
             }
             if (relay !== null) fed[relay]!.push([1, name])
             if (diskMegabytes) {
-              disk.push([diskMegabytes[at]!, name])
+              disk.push([diskMegabytes[bitrate]!, name])
               aims[4].push([problem.bitratesKbps[bitrate]!, name])
             }
           }

@@ -1,5 +1,6 @@
-import { type Bound, boundAt } from './bounds'
-import { partOf } from './parts'
+import { type Bound, boundAt, uploadBound } from './bounds'
+import { leastPoint } from './curves'
+import { type Part, partOf } from './parts'
 import { lowBound } from './prices'
 import type { Resources } from './resources'
 import { inPlansWorth, type Task } from './task'
@@ -9,6 +10,34 @@ const nearShare = 0.01
 /** How often columns are added at most, and how far the bound may stay above that of the near columns, as a share of it. */
 const mostAdditions = 5
 const leastExcess = 1e-6
+
+/** One column in so many is looked at for a first price of the upload, and of each set the one that takes least. */
+const sampledEvery = 8
+
+/** A bound to begin with: at about the best price for the upload alone, found on a sample of the columns. */
+export function firstBound(parts: readonly Part[], resources: Resources): Bound {
+  const { prices } = uploadBound(parts.map(sampleOf), resources)
+  return boundAt(parts, prices, resources)
+}
+
+function sampleOf({ columns, curves, inPlay, firstOfSet }: Part): Part {
+  const leastWire = (at: number): number =>
+    curves.wire[leastPoint(curves, columns.curve[inPlay[at]!]!)]!
+  const isIn = new Uint8Array(inPlay.length)
+  for (let set = 0; set + 1 < firstOfSet.length; set += 1) {
+    let least = firstOfSet[set]!
+    for (let at = least; at < firstOfSet[set + 1]!; at += 1) {
+      if (leastWire(at) < leastWire(least)) least = at
+      if (at % sampledEvery === 0) isIn[at] = 1
+    }
+    isIn[least] = 1
+  }
+  return partOf(
+    columns,
+    curves,
+    inPlay.filter((_, at) => isIn[at] === 1),
+  )
+}
 
 /** What nearly the best plans are worth at the prices of a bound. */
 export const nearlyBest = ({ most }: Bound): number => most - Math.abs(most) * nearShare

@@ -1,5 +1,5 @@
-import { boundAt, uploadBound } from './bounds'
-import { lowBoundAmongNear, nearlyBest } from './nearColumns'
+import { boundAt } from './bounds'
+import { firstBound, lowBoundAmongNear, nearlyBest } from './nearColumns'
 import type { Part } from './parts'
 import type { Resources } from './resources'
 import { split } from './split'
@@ -16,7 +16,7 @@ export interface Optimum {
 /** How far the look for a first plan goes. */
 const stepsForFirst = 4000
 /** How far a search goes before it splits its task in two instead. */
-const stepsForExact = 20_000
+const stepsForExact = 6000
 /** How often the prices are improved before the first plan is looked for, after it, and in a half of a task. */
 const rounds = { first: [16, 32, 64], after: 60, half: 16 } as const
 /** Which share of the gap between the first plan and the bound the first search reaches into; then so many times as far. */
@@ -59,7 +59,7 @@ export function* optimise(
     return isExhaustive
   }
 
-  let task: Task = { parts, bound: uploadBound(parts, resources) }
+  let task: Task = { parts, bound: firstBound(parts, resources) }
   if (task.bound.most === -Infinity) return { found: null, most: -Infinity, isProven: true }
   for (const times of found ? [] : rounds.first) {
     task = bounded(task, times)

@@ -37,8 +37,13 @@ export function lowBound(
 ): Bound {
   const scales = resources.capacity.map((capacity) => 1 / Math.max(capacity, 1))
   const cutAt = ({ most, prices, used }: Bound): Cut => {
-    const slope = prices.map((_, index) => (resources.capacity[index]! - used[index]!) * scales[index]!)
-    const base = prices.reduce((sum, price, index) => sum - (slope[index]! * price) / scales[index]!, most)
+    const slope = prices.map(
+      (_, index) => (resources.capacity[index]! - used[index]!) * scales[index]!,
+    )
+    const base = prices.reduce(
+      (sum, price, index) => sum - (slope[index]! * price) / scales[index]!,
+      most,
+    )
     return { base, slope }
   }
   let best = start
@@ -94,7 +99,8 @@ function lowestOfModel(
   const size = center.length
   const slope = new Float64Array(size)
   cuts.forEach((cut, index) => {
-    for (let price = 0; price < size; price += 1) slope[price]! += weights[index]! * cut.slope[price]!
+    for (let price = 0; price < size; price += 1)
+      slope[price]! += weights[index]! * cut.slope[price]!
   })
   const at = new Float64Array(size)
   const values = new Float64Array(cuts.length)

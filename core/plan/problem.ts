@@ -20,17 +20,20 @@ export interface Place {
 }
 
 /**
- * What one demand gets out of one shape, over the bitrates of the problem from `first` on. Where a
- * bitrate is not accepted the score is -1.
+ * What one demand gets out of one shape. What it takes is listed over all bitrates of the problem, so
+ * that choices of one frame rate have the same lists; what is worth having begins at `first`.
  */
 export interface Choice {
   shape: number
   first: number
-  /** Priority × score in hundredths of a point, shared among the steps of a ladder. */
+  /**
+   * Priority × score in hundredths of a point, shared among the steps of a ladder, from the bitrate
+   * `first` on; -1 where a bitrate is not accepted.
+   */
   scores: Int32Array
-  /** What a direct send takes, in whole kb/s, rounded up; all zero for a recording. */
+  /** By bitrate: what a direct send takes, in whole kb/s, rounded up; all zero for a recording. */
   wireKbps: Int32Array
-  /** What a recording takes of the disk, in whole megabytes, rounded up; null for a send. */
+  /** By bitrate: what a recording takes of the disk, in whole megabytes, rounded up; null for a send. */
   diskMegabytes: Int32Array | null
 }
 
@@ -66,8 +69,8 @@ export interface Relay {
   sound: string
   /** How many it feeds at most. */
   mostFed: number
-  /** For each shape that it accepts: what a send to it takes, over the bitrates; -1 where it does not accept. */
-  wires: ReadonlyMap<number, { first: number; wireKbps: Int32Array }>
+  /** For each shape that it accepts the bitrates from `first` up to `end`, and by bitrate what a send to it takes. */
+  wires: ReadonlyMap<number, { first: number; end: number; wireKbps: Int32Array }>
 }
 
 export interface DeviceLimit {

@@ -230,6 +230,7 @@ function choicesOf(wish: Wish, context: ChoiceContext): Choice[] {
     : Int32Array.from(bitratesKbps, (videoBitrateKbps) =>
         Math.ceil(recordingMegabytes({ ...rendition, videoBitrateKbps }, show.durationMinutes)),
       )
+  const notSent = new Int32Array(bitratesKbps.length)
   const devices = devicesFor(wish, show)
   const choices: Choice[] = []
   for (const picture of picturesOf(wish, show)) {
@@ -237,7 +238,9 @@ function choicesOf(wish: Wish, context: ChoiceContext): Choice[] {
     const range = accepted && within(accepted)
     if (!range) continue
     const { framesPerSecond } = picture
-    const wireKbps = destination && wireTable(destination, { ...rendition, framesPerSecond })
+    const wireKbps = destination
+      ? wireTable(destination, { ...rendition, framesPerSecond })
+      : notSent
     const wanted = {
       kind: show.pictureKind,
       shapeTerm: meanShapeTerm(picture, show.pictureKind, viewers),
@@ -248,13 +251,14 @@ function choicesOf(wish: Wish, context: ChoiceContext): Choice[] {
       const shape = { ...picture, effort }
       const index = indexOf(shape)
       if (!places[index]!.some(({ device }) => devices.includes(device))) continue
-      const choice = choiceOf(
-        index,
-        shapes[index]!,
-        range,
-        wanted,
-        { bitratesKbps, isOffered, listedTo, fineness, wireKbps, diskMegabytes },
-      )
+      const choice = choiceOf(index, shapes[index]!, range, wanted, {
+        bitratesKbps,
+        isOffered,
+        listedTo,
+        fineness,
+        wireKbps,
+        diskMegabytes,
+      })
       if (choice) choices.push(choice)
     }
   }
@@ -268,7 +272,7 @@ function relayWires(
   { shapes, bitratesKbps, wireTable }: ChoiceContext,
 ): Relay['wires'] {
   const { canvas, rules } = relay
-  const wires = new Map<number, { first: number; wireKbps: Int32Array }>()
+  const wires = new Map<number, BitrateRange & { wireKbps: Int32Array }>()
   const rates = acceptedFrameRates(rules)
   shapes.forEach((shape, index) => {
     const { framesPerSecond } = shape
@@ -279,8 +283,7 @@ function relayWires(
       rates.includes(framesPerSecond)
     const range = isAccepted && acceptedRange(rules, shape, bitratesKbps)
     if (!range) return
-    const table = wireTable(relay, { ...rendition, framesPerSecond })
-    wires.set(index, { first: range.first, wireKbps: table.subarray(range.first, range.end) })
+    wires.set(index, { ...range, wireKbps: wireTable(relay, { ...rendition, framesPerSecond }) })
   })
   return wires
 }

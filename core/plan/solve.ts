@@ -71,7 +71,7 @@ function solutionFrom(
       const choice = problem.demands[demand]!.choices.find((each) => each.shape === shape)!
       worth.scoreUnits += choice.scores[bitrate - choice.first]!
       if (!choice.diskMegabytes) return
-      diskMegabytes += choice.diskMegabytes[bitrate - choice.first]!
+      diskMegabytes += choice.diskMegabytes[bitrate]!
       worth.kbps += bitrateKbps
     })
     const [device, load] = [columns.device[column]!, columns.load[column]!]

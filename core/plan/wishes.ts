@@ -1,10 +1,4 @@
-import {
-  acceptedFrameRates,
-  acceptsSize,
-  breachesOf,
-  sameShape,
-  sizesToOffer,
-} from '../fit'
+import { acceptedFrameRates, acceptsSize, breachesOf, sameShape, sizesToOffer } from '../fit'
 import {
   type CanvasName,
   type Destination,
