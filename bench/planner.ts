@@ -3,13 +3,23 @@ import { type SolveProgram, worthByIntegerProgram } from '../core/plan/integerPr
 import { showProblem } from '../core/plan/showProblem'
 import { solving } from '../core/plan/solve'
 import { randomShow } from '../core/plan/testShows'
+import type { PlannedShow } from '../core/plan/wishes'
 import type { Area, Figure } from './figure'
 
 /** How many problems there are of each number of destinations; more destinations take longer. */
 const counts = { 2: 20, 4: 20, 8: 20, 12: 20, 20: 8 } as const
-/** HiGHS lists every choice, which at full bitrates takes it minutes and gigabytes; so it gets coarser shows. */
-const besideHighs = [2, 4, 6]
-const besideHighsCount = 4
+/**
+ * HiGHS lists every choice, which takes it a minute and more; so it gets few of the same problems, and
+ * some of coarser shows, which it finishes.
+ */
+const besideHighs = [
+  { destinations: 2, grain: 'fine', count: 3 },
+  { destinations: 4, grain: 'fine', count: 3 },
+  { destinations: 8, grain: 'fine', count: 1 },
+  { destinations: 2, grain: 'coarse', count: 4 },
+  { destinations: 4, grain: 'coarse', count: 4 },
+  { destinations: 6, grain: 'coarse', count: 4 },
+] as const
 const highsSeconds = 60
 
 const quantile = (values: readonly number[], share: number): number =>
@@ -17,72 +27,76 @@ const quantile = (values: readonly number[], share: number): number =>
     Math.min(values.length - 1, Math.floor(values.length * share))
   ] ?? 0
 
+/** The shows that are planned: on both canvases, with three devices, pins and a relay. */
+const showFor = (destinations: number, seed: number, grain: 'fine' | 'coarse' = 'fine') =>
+  randomShow(1000 * destinations + seed, {
+    ...{ destinations, grain, relay: true, pins: true },
+    recording: seed % 2 === 0,
+  })
+
+/** Milliseconds to the first plan and to the one that is proven to be the best. */
+function timed(show: PlannedShow): { first: number; all: number; isProven: boolean } {
+  const start = performance.now()
+  const { problem } = showProblem(show)
+  let first: number | null = null
+  const run = solving(problem)
+  let step = run.next()
+  for (; !step.done; step = run.next()) if (step.value.solution) first ??= performance.now() - start
+  const all = performance.now() - start
+  return { first: first ?? all, all, isProven: step.value.isProven }
+}
+
 /**
- * Time to a proven optimum for shows made by chance, on both canvases, with three devices, pins and
- * a relay; and, on shows with few bitrates and devices, how many times longer HiGHS takes for an
- * integer program of the same problems in the same run.
+ * Time to a first plan and to a proven optimum for shows made by chance; and how many times longer
+ * HiGHS takes for an integer program of the same problems in the same run.
  */
 const area: Area = async () => {
   const figures: Figure[] = []
   for (const [size, count] of Object.entries(counts)) {
-    const destinations = Number(size)
-    const [times, firsts]: number[][] = [[], []]
-    let proven = 0
-    for (let seed = 1; seed <= count; seed += 1) {
-      const show = randomShow(1000 * destinations + seed, {
-        destinations,
-        grain: 'fine',
-        relay: true,
-        recording: seed % 2 === 0,
-        pins: true,
-      })
-      const start = performance.now()
-      const { problem } = showProblem(show)
-      let first: number | null = null
-      const run = solving(problem)
-      let step = run.next()
-      for (; !step.done; step = run.next())
-        if (step.value.solution) first ??= performance.now() - start
-      const milliseconds = performance.now() - start
-      times!.push(milliseconds)
-      firsts!.push(first ?? milliseconds)
-      if (step.value.isProven) proven += 1
-    }
+    const runs = Array.from({ length: count }, (_, index) =>
+      timed(showFor(Number(size), index + 1)),
+    )
+    const all = runs.map((run) => run.all)
+    const first = runs.map((run) => run.first)
+    const proven = runs.filter(({ isProven }) => isProven).length / count
     const name = `${size}_destinations`
     figures.push(
-      { name: `${name}_median`, value: quantile(times!, 0.5), unit: 'ms' },
-      { name: `${name}_p95`, value: quantile(times!, 0.95), unit: 'ms' },
-      { name: `${name}_first_plan_median`, value: quantile(firsts!, 0.5), unit: 'ms' },
-      { name: `${name}_proven`, value: proven / count, unit: 'share' },
+      { name: `${name}_median`, value: quantile(all, 0.5), unit: 'ms' },
+      { name: `${name}_p95`, value: quantile(all, 0.95), unit: 'ms' },
+      { name: `${name}_first_plan_median`, value: quantile(first, 0.5), unit: 'ms' },
+      { name: `${name}_proven`, value: proven, unit: 'share' },
     )
   }
-  figures.push(...(await highsFigures()))
   figures.push({ name: 'memory', value: process.memoryUsage().heapUsed / 1e6, unit: 'MB' })
+  figures.push(...(await highsFigures()))
   return figures
 }
-/** How many times longer HiGHS takes, where it proves its optimum in time. */
-export async function highsFigures(): Promise<Figure[]> {
+
+/** How many times longer HiGHS takes where it proves its optimum in time, and on which share of the problems it does. */
+async function highsFigures(): Promise<Figure[]> {
   const highs = await highsLoader()
-  const solveProgram: SolveProgram = (text) => {
-    const solved = highs.solve(text, { time_limit: highsSeconds })
-    return solved.Status === 'Optimal' ? { objective: solved.ObjectiveValue } : null
-  }
-  return besideHighs.map((destinations): Figure => {
+  const figures: Figure[] = []
+  for (const { destinations, grain, count } of besideHighs) {
     const ratios: number[] = []
-    for (let seed = 1; seed <= besideHighsCount; seed += 1) {
-      const show = randomShow(seed, { destinations, grain: 'coarse', relay: true, pins: true })
-      const start = performance.now()
-      const { problem } = showProblem(show)
-      const run = solving(problem)
-      while (!run.next().done);
-      const ours = performance.now() - start
+    for (let seed = 1; seed <= count; seed += 1) {
+      const show = showFor(destinations, seed, grain)
+      const { all } = timed(show)
       const since = performance.now()
-      if (worthByIntegerProgram(problem, solveProgram))
-        ratios.push((performance.now() - since) / ours)
+      const solveProgram: SolveProgram = (text) => {
+        const leftSeconds = highsSeconds - (performance.now() - since) / 1000
+        if (leftSeconds <= 0) return null
+        const solved = highs.solve(text, { time_limit: leftSeconds })
+        return solved.Status === 'Optimal' ? { objective: solved.ObjectiveValue } : null
+      }
+      if (worthByIntegerProgram(showProblem(show).problem, solveProgram))
+        ratios.push((performance.now() - since) / all)
     }
-    const name = `highs_over_ours_${destinations}_destinations_coarse`
-    return { name, value: quantile(ratios, 0.5), unit: 'times' }
-  })
+    const name = `highs_${destinations}_destinations_${grain}`
+    figures.push({ name: `${name}_finished`, value: ratios.length / count, unit: 'share' })
+    if (ratios.length > 0)
+      figures.push({ name: `${name}_over_ours`, value: quantile(ratios, 0.5), unit: 'times' })
+  }
+  return figures
 }
 
 export default area

@@ -4,8 +4,12 @@ import {
   isCarriedOut,
   type Marginal,
   type NextStep,
+  planChanges,
   planningKey,
+  planOf,
   type PlanParts,
+  type PlanRow,
+  planRows,
   waysToGain,
   withPlan,
 } from '@green-mantle/core/plan'
@@ -31,8 +35,8 @@ export const usePlannerStore = defineStore('planner', () => {
   const result = shallowRef<FitResult>()
   const isWorking = ref(false)
   const conflicts = shallowRef<string[]>([])
-  /** Where what has to be kept does not fit: by how much it misses. */
-  const nearest = shallowRef<{ missKbps: number | null }>()
+  /** Where what has to be kept does not fit: by how much it misses, and the plan that nearly fits. */
+  const nearest = shallowRef<{ missKbps: number | null; parts: PlanParts | null }>()
   const marginals = shallowRef<Marginal[]>([])
   const gains = shallowRef<Gain[]>([])
   const areGainsKnown = ref(false)
@@ -49,9 +53,19 @@ export const usePlannerStore = defineStore('planner', () => {
       (store.show.destinations.some(({ on }) => on) || store.show.recordings.some(({ on }) => on)),
   )
   const question = computed(() => (canPlan.value ? planningKey(store.show) : ''))
+  const foundParts = computed(() => result.value?.parts ?? nearest.value?.parts ?? null)
   const isCarried = computed(
-    () => !result.value?.parts || isCarriedOut(store.show, result.value.parts),
+    () => foundParts.value === null || isCarriedOut(store.show, foundParts.value),
   )
+  /** The way to gain that was tried last, and what everybody had before. */
+  const lastTried = shallowRef<{ label: string; before: PlanRow[] }>()
+  /** What it changed, for as long as it is the last edit; null where none is. */
+  const tried = computed(() => {
+    const way = lastTried.value
+    if (!way || store.undoLabel !== way.label) return null
+    const now = planRows(store.show, planOf(store.show))
+    return { label: way.label, changes: planChanges(way.before, now) }
+  })
 
   watch(question, () => void ask(), { immediate: true })
   watch(isAutomatic, () => takeUp())
@@ -91,7 +105,8 @@ export const usePlannerStore = defineStore('planner', () => {
         conflicts.value = news.words
         break
       case 'nearest':
-        nearest.value = { missKbps: news.missKbps }
+        nearest.value = { missKbps: news.missKbps, parts: news.parts }
+        takeUp()
         break
       case 'marginals':
         marginals.value = news.marginals
@@ -105,15 +120,14 @@ export const usePlannerStore = defineStore('planner', () => {
 
   /** Puts what was found into the show, as part of the edit that asked for it. */
   function takeUp(): void {
-    const parts = result.value?.parts
+    const parts = foundParts.value
     if (isAutomatic.value && parts && !isCarried.value)
       store.followUp((show) => withPlan(show, parts))
   }
 
   /** Carries the plan out once, for a show whose cells are set by hand. */
   function carryOut(): void {
-    const parts = result.value?.parts
-    if (parts) choose(planLabel, parts)
+    if (foundParts.value) choose(planLabel, foundParts.value)
   }
 
   function choose(label: string, parts: PlanParts): void {
@@ -130,6 +144,7 @@ export const usePlannerStore = defineStore('planner', () => {
   function tryWay(id: string): void {
     const way = waysToGain(store.show).find((candidate) => candidate.id === id)
     if (!way) return
+    lastTried.value = { label: way.label, before: planRows(store.show, planOf(store.show)) }
     store.edit(way.label, (draft) => {
       Object.assign(draft, way.change(JSON.parse(JSON.stringify(draft)) as Show))
     })
@@ -157,6 +172,7 @@ export const usePlannerStore = defineStore('planner', () => {
     marginals,
     gains,
     areGainsKnown,
+    tried,
     carryOut,
     choose,
     tryWay,

@@ -10,6 +10,7 @@ import {
   type NextStep,
   nextStepOf,
   type PlannedShow,
+  type PlanParts,
 } from '@green-mantle/core/plan'
 import type { Show } from '@green-mantle/core/show'
 import { expose } from 'comlink'
@@ -18,8 +19,8 @@ import { expose } from 'comlink'
 export type PlannerNews =
   | { about: 'plan'; result: FitResult; isLast: boolean }
   | { about: 'conflicts'; words: string[] }
-  /** How much upload (kb/s) must-keeps would need more; null where no upload would do. */
-  | { about: 'nearest'; missKbps: number | null }
+  /** How much upload (kb/s) must-keeps would need more, and the plan with it; null where no upload would do. */
+  | { about: 'nearest'; missKbps: number | null; parts: PlanParts | null }
   | { about: 'marginals'; marginals: Marginal[]; isLast: boolean }
   | { about: 'gains'; gains: Gain[]; isLast: boolean }
 
@@ -54,8 +55,11 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
   }
   const present = step.value
   if (!(await isNewest())) return
-  if (present.worth === null)
-    tell({ about: 'nearest', missKbps: nearestPlan(show)?.missKbps ?? null })
+  if (present.worth === null) {
+    const nearest = nearestPlan(show)
+    const missKbps = nearest?.missKbps ?? null
+    tell({ about: 'nearest', missKbps, parts: nearest?.result.parts ?? null })
+  }
   if (present.worth === null || present.worth.leftOutWeight > 0)
     tell({ about: 'conflicts', words: conflictsOf(show).map(({ words }) => words) })
   for (const marginals = marginalsOf(show, present); ;) {

@@ -78,10 +78,10 @@ export function finenessOver(
   return (rendition) => {
     const scale = saturatingBitrateKbps(rendition, kind) ** -exponent
     const terms = new Float64Array(powers.length).fill(1)
-    for (let index = 0; index < terms.length; index += 1) {
-      const share = powers[index]! * scale
+    powers.forEach((power, index) => {
+      const share = power * scale
       if (share < 1) terms[index] = (1 - Math.exp(-quantisationSteepness * share)) / whole
-    }
+    })
     return terms
   }
 }

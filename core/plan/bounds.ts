@@ -1,5 +1,5 @@
 import type { Columns } from './columns'
-import { pointAtPrice } from './curves'
+import { leastPoint, pointAtPrice } from './curves'
 import { bestPaths, fullState, type Part } from './parts'
 import type { Resources } from './resources'
 
@@ -129,6 +129,18 @@ export function boundAt(parts: readonly Part[], prices: Float64Array, resources:
   return { prices, most, parts: bounds, used }
 }
 
+/**
+ * What no plan is worth less than. A bound below it says that there is no plan at all; prices that
+ * rose further would only cost precision.
+ */
+export const leastWorthOf = (parts: readonly Part[]): number =>
+  parts.reduce((sum, { columns, curves, inPlay }) => {
+    let least = 0
+    for (const column of inPlay)
+      least = Math.min(least, curves.value[leastPoint(curves, columns.curve[column]!)]!)
+    return sum + least * columns.members.length
+  }, 0)
+
 /** How often the price of the upload is set anew at most. */
 const mostUploadPrices = 16
 /** A bound so near to the lowest there can be, as a share of it, is near enough to go on from. */
@@ -150,12 +162,14 @@ export function uploadBound(parts: readonly Part[], resources: Resources): Bound
   let low = at(0)
   if (low.most === -Infinity || excess(low) <= 0) return low
   let high = at(Math.max(1, low.most / Math.max(1, capacity)))
+  const least = leastWorthOf(parts)
   for (let tries = 0; tries < mostUploadPrices && excess(high) > 0; tries += 1) {
+    if (high.most < least) break
     low = high
     high = at(high.prices[0]! * 4)
   }
   let best = high.most < low.most ? high : low
-  for (let tries = 0; tries < mostUploadPrices; tries += 1) {
+  for (let tries = 0; tries < mostUploadPrices && best.most >= least; tries += 1) {
     const [from, to] = [low.prices[0]!, high.prices[0]!]
     const price =
       (low.most - high.most + from * excess(low) - to * excess(high)) / (excess(low) - excess(high))

@@ -1,4 +1,4 @@
-import { type Bound, boundAt } from './bounds'
+import { type Bound, boundAt, leastWorthOf } from './bounds'
 import type { Part } from './parts'
 import type { Resources } from './resources'
 
@@ -19,6 +19,9 @@ const mostWidenings = 3
 const mostCuts = 40
 /** Shifts of weight between cuts, per look for the next prices. */
 const mostShifts = 120
+
+/** Worths are whole numbers, so that those about nothing are as large as 1. */
+const sizeOf = (worth: number): number => Math.max(1, Math.abs(worth))
 
 /**
  * Looks for prices at which the bound is lowest, by a proximal bundle method (Lemaréchal 1975; Kiwiel
@@ -55,14 +58,15 @@ export function lowBound(
     0,
   )
   if (steepness < 1e-12) return best
-  const hoped = known === null ? Math.abs(best.most) * 0.01 : (best.most - known) * 0.5
+  const hoped = known === null ? sizeOf(best.most) * 0.01 : (best.most - known) * 0.5
   let reach = hoped / steepness
+  const least = Math.max(known ?? -Infinity, leastWorthOf(parts))
   for (let round = 0, widenings = 0; round < rounds;) {
-    if (known !== null && best.most <= known) break
+    if (best.most <= least) break
     const center = best.prices.map((price, index) => price / scales[index]!)
     const { at, model } = lowestOfModel(cuts, weights, center, reach)
     const promise = best.most - model
-    if (promise < leastPromise * Math.abs(best.most)) {
+    if (promise < leastPromise * sizeOf(best.most)) {
       // Nothing near: what is further away may still promise something.
       widenings += 1
       if (widenings > mostWidenings) break

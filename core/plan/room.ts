@@ -1,7 +1,9 @@
 import { budgetOf, deviceUses, diskUseGigabytes } from '../fit'
 import { lineOf, type Show } from '../show'
-import { gigabytesInWords, mbpsNumber, shareInWords } from '../words'
+import { gigabytesInWords, listInWords, mbpsNumber, pointsInWords, shareInWords } from '../words'
 import { type FitResult, fitShow } from './fitShow'
+import { liftsInWords, type PlanChange, planChanges, takenIn } from './planChanges'
+import { planRows } from './planSummary'
 import { scoreUnitsPerPoint } from './problem'
 import type { PlannedShow } from './wishes'
 
@@ -60,7 +62,20 @@ export interface Marginal {
   unit: string
   points: number
   keptWeight: number
+  /** Who would get something else. */
+  changes: PlanChange[]
 }
+
+/** As in "One more Mb/s of upload would lift Commonhall from 78 to 86." */
+export function marginalInWords({ unit, points, changes }: Marginal): string {
+  const names = takenIn(changes)
+  if (names.length > 0) return `${unit} would make room for ${listInWords(names)}.`
+  const lifts = liftsInWords(changes).slice(0, mostLiftsNamed)
+  if (lifts.length > 0) return `${unit} would lift ${listInWords(lifts)}.`
+  return `${unit} would bring ${pointsInWords(points)}.`
+}
+
+const mostLiftsNamed = 2
 
 interface Step {
   id: string
@@ -145,12 +160,16 @@ export function* marginalsOf(
 ): Generator<Marginal[], Marginal[]> {
   const found: Marginal[] = []
   for (const { id, unit, change } of stepsOf(show)) {
-    const { worth } = fitShow(change(show))
-    if (worth && present.worth) {
+    const changed = change(show)
+    const { worth, parts } = fitShow(changed)
+    if (worth && parts && present.worth && present.parts) {
       const points = (worth.scoreUnits - present.worth.scoreUnits) / scoreUnitsPerPoint
       const keptWeight = present.worth.leftOutWeight - worth.leftOutWeight
       if (keptWeight > 0 || (keptWeight === 0 && points > 0))
-        found.push({ id, unit, points, keptWeight })
+        found.push({
+          ...{ id, unit, points, keptWeight },
+          changes: planChanges(planRows(show, present.parts), planRows(changed, parts)),
+        })
     }
     found.sort((a, b) => b.keptWeight - a.keptWeight || b.points - a.points)
     yield [...found]

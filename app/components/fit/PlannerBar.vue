@@ -37,7 +37,7 @@ const hasPins = computed(() =>
       v-if="!planner.isAutomatic"
       type="button"
       class="button button-primary"
-      :disabled="!planner.result?.parts || planner.isCarried"
+      :disabled="planner.isCarried"
       @click="planner.carryOut"
     >
       <Wand2 class="size-4" /> Take the best plan

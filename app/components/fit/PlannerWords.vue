@@ -15,7 +15,10 @@ const words = computed(() => {
   const usable = mbpsInWords(store.verdict.budget.upload.usableKbps)
   if (planner.isWorking) return `Planning for ${usable} …`
   if (!found) return ''
-  if (!found.parts) return 'No plan keeps what has to be kept; see below which demands collide.'
+  if (!found.parts)
+    return planner.nearest?.parts
+      ? 'No plan keeps what has to be kept. This is the one that nearly does; see below which demands collide.'
+      : 'No plan keeps what has to be kept; see below which demands collide.'
   if (!found.isProven)
     return `The best plan found for ${usable}; another could be ${gapInWords(found) ?? 'better'}.`
   if (!planner.isAutomatic && !planner.isCarried)

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { roomOf } from '@green-mantle/core/plan'
-import { pointsInWords } from '@green-mantle/core/words'
+import { marginalInWords, roomOf } from '@green-mantle/core/plan'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import { usePlannerStore } from '~/stores/planner'
@@ -44,12 +43,7 @@ const tone = (share: number): string =>
         <p class="text-ochre font-semibold">What holds this plan back</p>
         <ul>
           <li v-for="marginal in planner.marginals" :key="marginal.id">
-            {{ marginal.unit }} would bring
-            {{
-              marginal.keptWeight > 0
-                ? 'room for more of what is left out'
-                : pointsInWords(marginal.points)
-            }}.
+            {{ marginalInWords(marginal) }}
           </li>
         </ul>
       </template>

@@ -3,11 +3,10 @@ import type { Gain } from '@green-mantle/core/plan'
 import { changesSomething, gainInWords } from '@green-mantle/core/plan'
 import { computed } from 'vue'
 import { usePlannerStore } from '~/stores/planner'
-import { useShowStore } from '~/stores/show'
+import TriedWay from './TriedWay.vue'
 
 /** What could be changed, ranked by what it brings; each is tried with one click and undone with one. */
 const planner = usePlannerStore()
-const store = useShowStore()
 const shown = computed(() => planner.gains.filter(changesSomething).slice(0, 14))
 const isGood = (gain: Gain): boolean =>
   gain.keptWeight > 0 || (gain.keptWeight === 0 && gain.aboveFloor >= 0 && gain.points > 0)
@@ -15,6 +14,7 @@ const isGood = (gain: Gain): boolean =>
 
 <template>
   <div>
+    <TriedWay />
     <p v-if="!planner.areGainsKnown && planner.canPlan" role="status" class="text-ink-2 text-xs">
       trying one after the other …
     </p>
@@ -42,14 +42,6 @@ const isGood = (gain: Gain): boolean =>
     <p v-if="planner.areGainsKnown && shown.length === 0" class="text-ink-2">
       There is nothing to try.
     </p>
-    <button
-      v-if="store.canUndo"
-      type="button"
-      class="button button-quiet mt-1"
-      @click="store.undo()"
-    >
-      Undo {{ store.undoLabel }}
-    </button>
     <p class="text-ink-2 mt-1 text-xs">Points are picture score × how much it matters, added up.</p>
   </div>
 </template>
