@@ -27,13 +27,18 @@ export type PlannerNews =
 /** The number of the newest request; work for an older one is given up. */
 let newest = 0
 const longestWithoutLookMilliseconds = 12
+/** What is said about a plan is worked out when the show has stayed the same for so long. */
+const restMilliseconds = 150
+
+const pause = (milliseconds = 0): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds))
 
 /** Lets messages in between slices of work; tells whether this request is still the newest. */
 function slicer(request: number): () => Promise<boolean> {
   let since = performance.now()
   return async () => {
     if (performance.now() - since > longestWithoutLookMilliseconds) {
-      await new Promise((resolve) => setTimeout(resolve))
+      await pause()
       since = performance.now()
     }
     return request === newest
@@ -54,6 +59,8 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
     step = run.next()
   }
   const present = step.value
+  // While something is dragged the next plan is wanted soon, and the page wants the processor too.
+  await pause(restMilliseconds)
   if (!(await isNewest())) return
   if (present.worth === null) {
     const nearest = nearestPlan(show)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { rateUnits } from '@green-mantle/core/words'
 import NumberField from '~/components/fields/NumberField.vue'
+import { useOwnTask } from '~/composables/ownTask'
 import { useShowStore } from '~/stores/show'
 import { useFitEditing } from './editing'
 import type { FitRow } from './rows'
@@ -12,6 +13,15 @@ const editing = useFitEditing()
 
 function set(videoBitrateKbps: number, mergeKey?: string): void {
   editing.set(props.row, { videoBitrateKbps }, 'video bitrate', mergeKey)
+}
+
+const dragged = useOwnTask((videoBitrateKbps: number) =>
+  set(videoBitrateKbps, `bitrate ${props.row.rendition.id}`),
+)
+
+function endDrag(): void {
+  dragged.finish()
+  store.endMerge()
 }
 </script>
 
@@ -27,8 +37,8 @@ function set(videoBitrateKbps: number, mergeKey?: string): void {
       step="50"
       :value="row.rendition.videoBitrateKbps"
       :aria-valuetext="`${row.rendition.videoBitrateKbps} kb/s`"
-      @input="set(Number(($event.target as HTMLInputElement).value), `bitrate ${row.rendition.id}`)"
-      @change="store.endMerge()"
+      @input="dragged.later(Number(($event.target as HTMLInputElement).value))"
+      @change="endDrag"
     />
     <NumberField
       hide-label

@@ -4,6 +4,7 @@ import {
   crossingKbps,
   type CurveVariant,
   logarithmicBitrates,
+  pictureScore,
   scoreCurves,
 } from '@green-mantle/core/media'
 import { nextStepInWords } from '@green-mantle/core/plan'
@@ -13,6 +14,7 @@ import {
   GridComponent,
   LegendComponent,
   MarkAreaComponent,
+  MarkLineComponent,
   TooltipComponent,
 } from 'echarts/components'
 import { use } from 'echarts/core'
@@ -30,6 +32,7 @@ use([
   GridComponent,
   LegendComponent,
   MarkAreaComponent,
+  MarkLineComponent,
   TooltipComponent,
   SVGRenderer,
 ])
@@ -38,6 +41,7 @@ const props = defineProps<{ row: FitRow }>()
 const store = useShowStore()
 const { colours, text, number } = useChartTheme()
 
+const labelledKbps = [500, 1000, 2000, 4000, 8000, 12_000]
 const range = { fromKbps: 500, toKbps: 12_000 }
 const bitrates = logarithmicBitrates(range.fromKbps, range.toKbps, 60)
 const screen = computed(() => props.row.viewers[0] ?? 'desk')
@@ -72,9 +76,14 @@ const crossings = computed(() => {
       screen.value,
       range,
     )
-    return at === null
-      ? []
-      : [`Above ${kbpsInWords(at)} ${renditionInWords(larger)} beats ${renditionInWords(smaller)}.`]
+    if (at === null) return []
+    const met = { ...props.row.rendition, ...larger, videoBitrateKbps: at }
+    return [
+      {
+        point: [at, pictureScore(met, store.show.pictureKind, screen.value)],
+        words: `Above ${kbpsInWords(at)} ${renditionInWords(larger)} beats ${renditionInWords(smaller)}.`,
+      },
+    ]
   })
 })
 
@@ -117,7 +126,8 @@ const option = computed(() => ({
     nameLocation: 'middle',
     nameGap: 24,
     nameTextStyle: { ...text, color: colours.value['ink-2'] },
-    axisLabel: { ...number, color: colours.value['ink-2'] },
+    axisLabel: { ...number, color: colours.value['ink-2'], customValues: labelledKbps },
+    axisTick: { customValues: labelledKbps },
     splitLine: { show: false },
     axisLine: { lineStyle: { color: colours.value.rule } },
   },
@@ -149,6 +159,13 @@ const option = computed(() => ({
       z: 5,
       color: colours.value.ink,
       data: [[props.row.rendition.videoBitrateKbps, props.row.score]],
+      markLine: {
+        silent: true,
+        symbol: 'none',
+        label: { show: false },
+        lineStyle: { color: colours.value.ink, type: 'dotted' },
+        data: [{ xAxis: props.row.rendition.videoBitrateKbps }],
+      },
       label: {
         ...text,
         show: true,
@@ -174,6 +191,16 @@ const option = computed(() => ({
     },
     {
       type: 'scatter',
+      name: 'crossings',
+      symbol: 'diamond',
+      symbolSize: 10,
+      z: 4,
+      color: colours.value['ink-2'],
+      data: crossings.value.map(({ point }) => point),
+      tooltip: { show: false },
+    },
+    {
+      type: 'scatter',
       name: 'next step up',
       symbolSize: 13,
       itemStyle: { color: colours.value.sheet, borderColor: colours.value.ink, borderWidth: 2 },
@@ -188,7 +215,7 @@ const option = computed(() => ({
 <template>
   <div class="flex min-h-0 flex-col">
     <div class="min-h-0 grow"><VChart :option="option" autoresize /></div>
-    <p class="text-ink-2 text-xs">{{ crossings.join(' ') }}</p>
+    <p class="text-ink-2 text-xs">{{ crossings.map(({ words }) => words).join(' ') }}</p>
     <p class="min-h-4 text-xs" role="status" data-testid="next-step">
       {{ nextStep ? nextStepInWords(nextStep) : '' }}
     </p>

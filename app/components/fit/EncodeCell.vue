@@ -33,7 +33,7 @@ function setDevice(value: string): void {
     <SelectField
       v-if="store.show.computer.devices.length > 0"
       hide-label
-      class="w-24"
+      class="w-28"
       :label="`Device for ${row.name}`"
       :model-value="row.rendition.encoder.deviceId ?? noDevice"
       :choices="devices"
@@ -42,7 +42,7 @@ function setDevice(value: string): void {
     <PinMark v-if="store.show.computer.devices.length > 0" :row="row" pin="device" />
     <SelectField
       hide-label
-      class="w-21"
+      class="w-20"
       :label="`Effort for ${row.name}`"
       :model-value="row.rendition.effort"
       :choices="effortChoices"

@@ -55,7 +55,7 @@ function noteOf(row: FitRow): string {
 </script>
 
 <template>
-  <div class="card overflow-auto" tabindex="0" role="region" aria-label="Sends">
+  <div class="card quiet-fields overflow-auto" tabindex="0" role="region" aria-label="Sends">
     <table class="w-full">
       <thead class="bg-sheet sticky top-0 z-10">
         <tr class="border-rule text-ink-2 border-b text-xs">
@@ -118,7 +118,7 @@ function noteOf(row: FitRow): string {
             <div class="flex items-center">
               <SelectField
                 hide-label
-                class="number w-30"
+                class="number w-29"
                 :label="`Size for ${row.name}`"
                 :model-value="sizeInWords(row.rendition)"
                 :choices="sizeChoices(row)"
@@ -131,7 +131,7 @@ function noteOf(row: FitRow): string {
             <div class="flex items-center">
               <SelectField
                 hide-label
-                class="number w-15"
+                class="number w-13"
                 :label="`Frame rate for ${row.name}`"
                 :model-value="row.rendition.framesPerSecond"
                 :choices="rateChoices"
@@ -144,7 +144,7 @@ function noteOf(row: FitRow): string {
             <div class="flex items-center">
               <SelectField
                 hide-label
-                class="w-19"
+                class="w-18"
                 :label="`Codec for ${row.name}`"
                 :model-value="row.rendition.codec"
                 :choices="codecChoices"

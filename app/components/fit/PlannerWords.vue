@@ -28,5 +28,7 @@ const words = computed(() => {
 </script>
 
 <template>
-  <p role="status" class="text-ink-2">{{ words }}</p>
+  <p class="text-ink-2 min-h-5">
+    <span role="status">{{ words }}</span> {{ store.verdict.advice }}
+  </p>
 </template>

@@ -39,7 +39,7 @@ function set(chosen: string): void {
 <template>
   <SelectField
     hide-label
-    class="w-18"
+    class="w-19"
     :label="`How much ${row.name} matters, 1 to 5`"
     :model-value="value"
     :choices="choices"

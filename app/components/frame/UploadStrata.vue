@@ -67,7 +67,7 @@ function goToFit({ send }: Slab): void {
 <template>
   <footer
     aria-label="Upload strata"
-    class="border-rule bg-sheet grid shrink-0 grid-cols-[9rem_minmax(0,1fr)_14rem] items-center gap-6 border-t px-4 py-2.5"
+    class="border-rule bg-sheet contain-layout grid shrink-0 grid-cols-[9rem_minmax(0,1fr)_14rem] items-center gap-6 border-t px-4 py-2.5"
   >
     <div>
       <p class="text-ink-2 text-xs">Upload, usable</p>
@@ -83,15 +83,18 @@ function goToFit({ send }: Slab): void {
     <div class="relative pt-4">
       <div ref="bar" class="border-rule relative h-10 overflow-hidden rounded border">
         <div
-          class="hatched absolute inset-y-0 overflow-hidden"
+          class="hatched @container absolute inset-y-0 overflow-hidden"
+          :title="`${store.line.headroomPercent} % headroom left alone`"
           :style="{
             left: percent(strata.headroom.from),
             width: percent(strata.headroom.width),
           }"
         >
           <span
-            class="bg-sheet text-ink-2 absolute top-2.5 right-2 rounded px-1 text-xs whitespace-nowrap"
-            >{{ store.line.headroomPercent }} % headroom left alone</span
+            class="bg-sheet text-ink-2 absolute top-2.5 right-2 hidden rounded px-1 text-xs whitespace-nowrap @min-[3.25rem]:inline"
+            >{{ store.line.headroomPercent }} %<span class="hidden @min-[10rem]:inline">
+              headroom left alone</span
+            ></span
           >
         </div>
         <div

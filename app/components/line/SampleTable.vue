@@ -85,7 +85,7 @@ function remove(id: string): void {
 </script>
 
 <template>
-  <div class="card flex min-h-0 flex-col">
+  <div class="card contain-content flex min-h-0 flex-col">
     <form class="border-rule flex items-end gap-2 border-b p-3" @submit.prevent="add">
       <NumberField
         id="new-sample"

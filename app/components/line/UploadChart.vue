@@ -1,69 +1,47 @@
 <script setup lang="ts">
 import { countedSamples } from '@green-mantle/core/network'
 import { kbpsFromMbps, mbpsFromKbps, mbpsInWords, mediumNames } from '@green-mantle/core/words'
-import { LineChart, ScatterChart } from 'echarts/charts'
-import {
-  GridComponent,
-  MarkAreaComponent,
-  MarkLineComponent,
-  TooltipComponent,
-} from 'echarts/components'
+import { ScatterChart } from 'echarts/charts'
+import { GridComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import { watchDebounced } from '@vueuse/core'
 import { DateTime } from 'luxon'
-import { computed, shallowRef } from 'vue'
+import { computed } from 'vue'
 import VChart from 'vue-echarts'
 import { useChartTheme } from '~/composables/chartTheme'
 import { useShowStore } from '~/stores/show'
+import UploadBands from './UploadBands.vue'
 
-use([
-  LineChart,
-  ScatterChart,
-  GridComponent,
-  MarkAreaComponent,
-  MarkLineComponent,
-  TooltipComponent,
-  SVGRenderer,
-])
+use([ScatterChart, GridComponent, TooltipComponent, SVGRenderer])
 
 const store = useShowStore()
 const { colours, text, number } = useChartTheme()
 
+/** In pixels; the bands behind the chart keep to it too. */
+const grid = { left: 44, right: 16, top: 16, bottom: 32 }
+
 const timeOf = (iso: string): string =>
   DateTime.fromISO(iso, { zone: store.show.timeZone }).toFormat('d LLL HH:mm')
 
+const samples = computed(() => store.line.samples)
+const medium = computed(() => store.line.medium)
+/** The plan is drawn too where it is more than was ever measured. */
+const mostMbps = computed(() => {
+  const rates = samples.value.map(({ uploadKbps }) => uploadKbps)
+  const most = Math.max(1000, store.verdict.budget.totalKbps, ...rates)
+  return Math.ceil(mbpsFromKbps(most) * 1.05)
+})
+
 const option = computed(() => {
-  const { upload, totalKbps } = store.verdict.budget
-  const counted = new Set(countedSamples(store.line).map(({ id }) => id))
-  const headroomFrom = upload.measuredKbps - upload.headroomKbps
-  // A band too thin for its name goes without; the sum beside the chart names it.
-  const band = (name: string, from: number, to: number, color: string, opacity: number) => [
-    {
-      name: to - from > upload.measuredKbps / 10 ? name : '',
-      yAxis: mbpsFromKbps(from),
-      itemStyle: { color, opacity },
-    },
-    { yAxis: mbpsFromKbps(to) },
-  ]
-  const level = (name: string, kbps: number, color: string, type: string) => ({
-    name,
-    yAxis: mbpsFromKbps(kbps),
-    lineStyle: { color, type, width: 2 },
-    label: {
-      ...text,
-      color,
-      formatter: `${name} ${mbpsInWords(kbps)}`,
-      position: 'insideStartTop',
-      verticalAlign: 'top',
-      padding: [6, 0, 0, 0],
-    },
-  })
+  const counted = new Set(
+    countedSamples({ samples: samples.value, medium: medium.value }).map(({ id }) => id),
+  )
   return {
     animation: false,
-    grid: { left: 44, right: 16, top: 16, bottom: 32 },
+    grid,
     tooltip: {
       trigger: 'item',
+      textStyle: text,
       formatter: ({ data }: { data?: { value: [string, number]; medium: string } }) =>
         data
           ? `${timeOf(data.value[0])}<br>${mbpsInWords(kbpsFromMbps(data.value[1]))}, ${data.medium}`
@@ -84,8 +62,7 @@ const option = computed(() => {
     yAxis: {
       type: 'value',
       min: 0,
-      // The plan is drawn too where it is more than was ever measured.
-      max: ({ max }: { max: number }) => Math.ceil(Math.max(max, mbpsFromKbps(totalKbps)) * 1.05),
+      max: mostMbps.value,
       axisLabel: { ...number, color: colours.value['ink-2'], showMaxLabel: false },
       splitLine: { lineStyle: { color: colours.value.rule } },
     },
@@ -94,7 +71,7 @@ const option = computed(() => {
         type: 'scatter',
         symbolSize: 11,
         z: 5,
-        data: store.line.samples.map((sample) => ({
+        data: samples.value.map((sample) => ({
           value: [sample.measuredAt, mbpsFromKbps(sample.uploadKbps)],
           medium: mediumNames[sample.medium],
           itemStyle: {
@@ -105,32 +82,28 @@ const option = computed(() => {
             opacity: counted.has(sample.id) ? 1 : 0.35,
           },
         })),
-        markLine: {
-          symbol: 'none',
-          silent: true,
-          data: [
-            level(`P${store.line.lowPercentile}`, upload.measuredKbps, colours.value.ink, 'solid'),
-            level('the plan sends', totalKbps, colours.value.river, 'dashed'),
-          ],
-        },
-        markArea: {
-          silent: true,
-          label: { ...text, color: colours.value['ink-2'], position: 'insideRight' },
-          data: [
-            band('headroom', headroomFrom, upload.measuredKbps, colours.value.rule, 0.6),
-            band('other traffic', upload.usableKbps, headroomFrom, colours.value['ink-2'], 0.35),
-            band('usable', 0, upload.usableKbps, colours.value.leaf, 0.55),
-          ],
-        },
       },
     ],
   }
 })
-/** Drawing takes a frame or two, so that it follows a drag by steps, each a task of its own. */
-const drawn = shallowRef(option.value)
-watchDebounced(option, (next) => (drawn.value = next), { debounce: 60, maxWait: 250 })
+const inset = {
+  left: `${grid.left}px`,
+  right: `${grid.right}px`,
+  top: `${grid.top}px`,
+  bottom: `${grid.bottom}px`,
+}
 </script>
 
 <template>
-  <VChart :option="drawn" :update-options="{ lazyUpdate: true }" autoresize />
+  <div class="relative size-full">
+    <UploadBands
+      class="absolute"
+      :style="inset"
+      :upload="store.verdict.budget.upload"
+      :low-percentile="store.line.lowPercentile"
+      :total-kbps="store.verdict.budget.totalKbps"
+      :most-kbps="kbpsFromMbps(mostMbps)"
+    />
+    <VChart class="relative" :option="option" autoresize />
+  </div>
 </template>

@@ -5,6 +5,7 @@ import { Plus } from '@lucide/vue'
 import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
+import { useOwnTask } from '~/composables/ownTask'
 import { useShowStore } from '~/stores/show'
 import { useLineEditing } from './editing'
 import TrafficList from './TrafficList.vue'
@@ -32,6 +33,13 @@ function setHeadroom(percent: number | null): void {
   editing.change('Set the headroom', (line) => void (line.headroomPercent = percent), 'headroom')
 }
 
+const dragged = useOwnTask(setHeadroom)
+
+function endDrag(): void {
+  dragged.finish()
+  store.endMerge()
+}
+
 function setPercentile(percentile: number | null): void {
   if (percentile === null) return
   editing.change('Set the percentile', (line) => void (line.lowPercentile = percentile))
@@ -44,7 +52,7 @@ function setMedium(value: string): void {
 </script>
 
 <template>
-  <section class="card p-4" aria-labelledby="sum-title">
+  <section class="card contain-layout p-4" aria-labelledby="sum-title">
     <h2 id="sum-title" class="mb-2 text-lg">What may be spent</h2>
     <div class="mb-2 grid grid-cols-[1fr_7rem] items-end gap-3">
       <SelectField
@@ -79,8 +87,8 @@ function setMedium(value: string): void {
         :min="headroomLimitsPercent.least"
         :max="headroomLimitsPercent.most"
         :value="store.line.headroomPercent"
-        @input="setHeadroom(Number(($event.target as HTMLInputElement).value))"
-        @change="store.endMerge()"
+        @input="dragged.later(Number(($event.target as HTMLInputElement).value))"
+        @change="endDrag"
       />
       <NumberField
         hide-label

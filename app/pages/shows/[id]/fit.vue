@@ -67,7 +67,6 @@ offerCommands(
     <div class="flex shrink-0 items-end justify-between gap-4">
       <div class="min-w-0">
         <h2 class="text-2xl" :class="tone">{{ store.verdict.sentence }}</h2>
-        <p class="text-ink-2 min-h-5">{{ store.verdict.advice }}</p>
         <PlannerWords />
       </div>
       <PlannerBar />

@@ -33,7 +33,7 @@ offerCommands([
       class="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(9rem,1fr)_minmax(9rem,1fr)] gap-3"
     >
       <LinePicker />
-      <section class="card flex min-h-0 flex-col p-3" aria-labelledby="chart-title">
+      <section class="card contain-layout flex min-h-0 flex-col p-3" aria-labelledby="chart-title">
         <h3 id="chart-title" class="font-text text-sm font-semibold">
           Upload as measured, Mb/s
           <span class="text-ink-2 font-normal">· filled by cable, hollow by Wi-Fi or mobile</span>
