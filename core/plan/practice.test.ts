@@ -11,7 +11,7 @@ import { gainsOf } from './gains'
 import { gainInWords, gapInWords } from './gainWords'
 import { nearestPlan } from './nearest'
 import { nextStepInWords, nextStepOf } from './nextStep'
-import { marginalsOf } from './room'
+import { marginalInWords, marginalsOf } from './room'
 import { planSummary } from './planSummary'
 import { planOf, withPlan } from './showPlan'
 import { bestAnswer, simpleAnswer, usualShapes } from './simpleAnswer'
@@ -156,6 +156,38 @@ describe('what the planner says of its plan', () => {
     )
     const withRelay = gains.find(({ id }) => id === 'relay relayhouse')
     expect(withRelay).toBeDefined()
+  })
+
+  it('tries every kind of way, and none that is forced is better than what the planner chose', () => {
+    const gains = last(gainsOf(plannedDemoShow, present))
+    const kinds = new Set(gains.map(({ id }) => id.split(' ')[0]))
+    for (const kind of [
+      'headroom',
+      'traffic',
+      'relay',
+      'without',
+      'share',
+      'rate',
+      'size',
+      'frames',
+    ])
+      expect(kinds).toContain(kind)
+    for (const kind of ['codec', 'device', 'record', 'no']) expect(kinds).toContain(kind)
+    const forced = gains.filter(({ id }) => /^(rate|size|codec|device) /.test(id))
+    for (const { keptWeight, aboveFloor, points } of forced)
+      expect(
+        [keptWeight, aboveFloor, points].find((effect) => effect !== 0) ?? 0,
+      ).toBeLessThanOrEqual(0)
+  })
+
+  it('says whom one more unit would lift', () => {
+    const [first] = last(marginalsOf(plannedDemoShow, present))
+    expect(marginalInWords(first!)).toMatch(
+      /^One more Mb\/s of upload would lift \S.* from \d+ to \d+( and \S.* from \d+ to \d+)?\.$/,
+    )
+    const after = new Map(first!.changes.map(({ name, to }) => [name, to]))
+    for (const change of first!.changes)
+      expect(after.get(change.name)?.score).toBe(change.to?.score)
   })
 
   it('promises of a way what trying it on the planned show brings', () => {

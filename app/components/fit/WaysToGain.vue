@@ -7,7 +7,7 @@ import TriedWay from './TriedWay.vue'
 
 /** What could be changed, ranked by what it brings; each is tried with one click and undone with one. */
 const planner = usePlannerStore()
-const shown = computed(() => planner.gains.filter(changesSomething).slice(0, 14))
+const shown = computed(() => planner.gains.filter(changesSomething).slice(0, 24))
 const isGood = (gain: Gain): boolean =>
   gain.keptWeight > 0 || (gain.keptWeight === 0 && gain.aboveFloor >= 0 && gain.points > 0)
 </script>

@@ -1,0 +1,333 @@
+import { acceptedFrameRates, sizesToOffer } from '../fit'
+import { usableUpload } from '../network'
+import { type Line, lineOf, type Pin, type Rendition, type Show } from '../show'
+import { codecNames, listInWords, sizeInWords } from '../words'
+import type { PlannedShow } from './wishes'
+
+/** One thing a person could change, and what it does to the show. */
+export interface Way {
+  id: string
+  label: string
+  note: string
+  change: (show: PlannedShow) => PlannedShow
+}
+
+type Destination = Show['destinations'][number]
+type Recording = Show['recordings'][number]
+type Change = Way['change']
+
+const changeLine =
+  (change: (line: Line) => Line): Change =>
+  (show) => ({
+    ...show,
+    lines: show.lines.map((line) => (line.id === show.lineId ? change(line) : line)),
+  })
+
+const changeDestination =
+  (id: string, change: (destination: Destination) => Destination): Change =>
+  (show) => ({
+    ...show,
+    destinations: show.destinations.map((item) => (item.id === id ? change(item) : item)),
+  })
+
+const changeRenditions = (id: string, change: (rendition: Rendition) => Rendition): Change =>
+  changeDestination(id, (item) => ({ ...item, renditions: item.renditions.map(change) }))
+
+/** Changes the main rendition of a destination and pins what was changed. */
+const pinned = ({ id, renditions }: Destination, changes: Partial<Rendition>, pin: Pin): Change =>
+  changeRenditions(id, (rendition) =>
+    rendition.id === renditions[0]?.id
+      ? { ...rendition, ...changes, pins: [...new Set([...rendition.pins, pin])] }
+      : rendition,
+  )
+
+const changeRecording =
+  (id: string, change: (recording: Recording) => Recording): Change =>
+  (show) => ({
+    ...show,
+    recordings: show.recordings.map((item) => (item.id === id ? change(item) : item)),
+  })
+
+/** Everything that could be tried for a show, in no order. */
+export function waysToGain(show: PlannedShow): Way[] {
+  const sent = show.destinations.filter(({ on, connection }) => on && connection !== 'relay')
+  const chosenFor = sent.filter(
+    ({ connection, plan }) => connection !== 'hand-off' && !plan.leftOut,
+  )
+  return [
+    ...lineWays(show),
+    ...relayWays(show),
+    ...sent.flatMap((destination) => [
+      ...unpinWays(destination),
+      ...leaveOutWays(destination, sent),
+      ...sharingWays(destination, sent),
+    ]),
+    ...chosenFor.flatMap((destination) => [
+      ...smallerWays(destination, show),
+      ...codecWays(destination, show),
+      ...deviceWays(destination, show),
+    ]),
+    ...frameRateWays(show),
+    ...show.recordings
+      .filter(({ on }) => on)
+      .flatMap((recording) => recordingWays(recording, sent)),
+  ]
+}
+
+/** Less headroom, as far as the lowest of the counted samples would still have carried. */
+function bearableHeadroomPercent(show: PlannedShow): number | null {
+  const line = lineOf(show)
+  const { measuredKbps, usableKbps, otherTrafficKbps } = usableUpload(line)
+  const rates = line.samples
+    .filter(({ medium }) => line.medium === null || medium === line.medium)
+    .map(({ uploadKbps }) => uploadKbps)
+  if (rates.length === 0) return null
+  const bearableKbps = Math.min(...rates) - otherTrafficKbps
+  if (bearableKbps <= usableKbps) return null
+  return Math.max(0, Math.ceil(100 * (1 - (bearableKbps + otherTrafficKbps) / measuredKbps)))
+}
+
+function lineWays(show: PlannedShow): Way[] {
+  const line = lineOf(show)
+  const ways: Way[] = []
+  const bearable = bearableHeadroomPercent(show)
+  if (bearable !== null && bearable < line.headroomPercent)
+    ways.push({
+      id: 'headroom',
+      label: `Headroom of ${bearable} %`,
+      note: 'even the lowest sample would have carried it',
+      change: changeLine((item) => ({ ...item, headroomPercent: bearable })),
+    })
+  if (line.medium !== 'cable' && line.samples.some(({ medium }) => medium === 'cable'))
+    ways.push({
+      id: 'cable',
+      label: 'Cable instead of Wi-Fi',
+      note: 'counts the samples measured by cable only',
+      change: changeLine((item) => ({ ...item, medium: 'cable' })),
+    })
+  for (const traffic of line.otherTraffic.filter(({ on }) => on))
+    ways.push({
+      id: `traffic ${traffic.id}`,
+      label: `${traffic.name} off the line`,
+      note: 'other traffic during the show',
+      change: changeLine((item) => ({
+        ...item,
+        otherTraffic: item.otherTraffic.map((other) =>
+          other.id === traffic.id ? { ...other, on: false } : other,
+        ),
+      })),
+    })
+  return ways
+}
+
+/** Relays that are off, or that those they could feed are kept from. */
+function relayWays(show: PlannedShow): Way[] {
+  return show.destinations
+    .filter(({ connection }) => connection === 'relay')
+    .flatMap((relay): Way[] => {
+      const isReachable = (destination: Destination): boolean =>
+        destination.on &&
+        destination.canvas === relay.canvas &&
+        destination.connection !== 'relay' &&
+        destination.connection !== 'hand-off' &&
+        destination.renditions.length === 1
+      const reachable = show.destinations.filter(isReachable)
+      if (reachable.length < 2 || (relay.on && reachable.every(({ plan }) => !plan.routePinned)))
+        return []
+      return [
+        {
+          id: `relay ${relay.id}`,
+          label: `Send through ${relay.name}`,
+          note: `one send can feed ${listInWords(reachable.map(({ name }) => name))}`,
+          change: (before) => ({
+            ...before,
+            destinations: before.destinations.map((item) => {
+              if (item.id === relay.id) return { ...item, on: true }
+              return isReachable(item)
+                ? { ...item, plan: { ...item.plan, routePinned: false } }
+                : item
+            }),
+          }),
+        },
+      ]
+    })
+}
+
+const unpinWays = ({ id, name, renditions }: Destination): Way[] =>
+  [...new Set(renditions.flatMap(({ pins }) => pins))].map((pin) => ({
+    id: `unpin ${id} ${pin}`,
+    label: `Unpin the ${pin} for ${name}`,
+    note: 'leaves it to the planner',
+    change: changeRenditions(id, (rendition) => ({
+      ...rendition,
+      pins: rendition.pins.filter((other) => other !== pin),
+    })),
+  }))
+
+const leaveOutWays = ({ id, name, plan }: Destination, sent: readonly Destination[]): Way[] =>
+  sent.length > 1 && !plan.mustKeep
+    ? [
+        {
+          id: `without ${id}`,
+          label: `Without ${name}`,
+          note: 'what the others would get',
+          change: changeDestination(id, (item) => ({ ...item, on: false })),
+        },
+      ]
+    : []
+
+/** The sound of another, where that is all that keeps the two from sharing an encode. */
+function sharingWays(destination: Destination, sent: readonly Destination[]): Way[] {
+  const { id, name, canvas, rules, connection, renditions } = destination
+  const own = renditions[0]
+  const like = sent.find((other) => {
+    const theirs = other.renditions[0]
+    return (
+      other !== destination &&
+      other.canvas === canvas &&
+      theirs?.audioBitrateKbps !== own?.audioBitrateKbps &&
+      (theirs?.audioBitrateKbps ?? Infinity) <= rules.mostAudioBitrateKbps &&
+      rules.audioSampleRatesHz.includes(theirs?.audioSampleRateHz ?? 48_000)
+    )
+  })
+  const sound = like?.renditions[0]
+  if (!like || !sound || connection === 'hand-off') return []
+  const { audioCodec, audioBitrateKbps, audioChannels, audioSampleRateHz } = sound
+  return [
+    {
+      id: `share ${id}`,
+      label: `Same sound for ${name} as for ${like.name}`,
+      note: 'so that the two could share an encode',
+      change: changeRenditions(id, (rendition) => ({
+        ...rendition,
+        ...{ audioCodec, audioBitrateKbps, audioChannels, audioSampleRateHz },
+      })),
+    },
+  ]
+}
+
+/** The next lower frame rate and the next smaller size of what is sent. */
+function smallerWays(destination: Destination, show: PlannedShow): Way[] {
+  const { id, name, rules, canvas, renditions } = destination
+  const [main] = renditions
+  if (!main) return []
+  const ways: Way[] = []
+  const canvasRate = show.canvasPair.framesPerSecond
+  const rate = acceptedFrameRates(rules).findLast(
+    (lower) => lower < main.framesPerSecond && canvasRate % lower === 0,
+  )
+  if (rate !== undefined)
+    ways.push({
+      id: `rate ${id}`,
+      label: `${rate} fps for ${name}`,
+      note: 'fewer frames, each with more bits',
+      change: pinned(destination, { framesPerSecond: rate }, 'frame rate'),
+    })
+  const pixels = main.width * main.height
+  const size = sizesToOffer(rules, show.canvasPair[canvas])
+    .filter(({ width, height }) => width * height < pixels)
+    .sort((a, b) => b.width * b.height - a.width * a.height)[0]
+  if (size)
+    ways.push({
+      id: `size ${id}`,
+      label: `${sizeInWords(size)} for ${name}`,
+      note: 'fewer pixels, each with more bits',
+      change: pinned(destination, { width: size.width, height: size.height }, 'size'),
+    })
+  return ways
+}
+
+/** Other codecs that are accepted and that some device of the computer can make. */
+function codecWays(destination: Destination, { computer }: PlannedShow): Way[] {
+  const [main] = destination.renditions
+  const known = new Set(
+    computer.devices.flatMap(({ throughputs }) => throughputs.map(({ codec }) => codec)),
+  )
+  return destination.rules.codecs
+    .filter((codec) => codec !== main?.codec && known.has(codec))
+    .map((codec) => ({
+      id: `codec ${destination.id} ${codec}`,
+      label: `${codecNames[codec]} for ${destination.name}`,
+      note: 'another codec that is accepted there',
+      change: pinned(destination, { codec }, 'codec'),
+    }))
+}
+
+function deviceWays(destination: Destination, { computer }: PlannedShow): Way[] {
+  const [main] = destination.renditions
+  return computer.devices
+    .filter(({ id }) => main && main.encoder.deviceId !== null && id !== main.encoder.deviceId)
+    .map(({ id, name }) => ({
+      id: `device ${destination.id} ${id}`,
+      label: `Encode ${destination.name} on ${name}`,
+      note: 'leaves room where it is encoded now',
+      change: pinned(destination, { encoder: { ...main!.encoder, deviceId: id } }, 'device'),
+    }))
+}
+
+const frameRateWays = ({ canvasPair }: PlannedShow): Way[] =>
+  canvasPair.framesPerSecond > 30
+    ? [
+        {
+          id: 'frames',
+          label: 'Run at 30 fps everywhere',
+          note: 'fewer frames want fewer bits and less of the computer',
+          change: (before) => ({
+            ...before,
+            canvasPair: { ...before.canvasPair, framesPerSecond: 30 },
+          }),
+        },
+      ]
+    : []
+
+function recordingWays({ id, name, canvas }: Recording, sent: readonly Destination[]): Way[] {
+  const model = sent.find(
+    (destination) => destination.canvas === canvas && destination.connection !== 'hand-off',
+  )
+  const rendition = model?.renditions[0]
+  const likeSend: Way[] =
+    model && rendition
+      ? [
+          {
+            id: `record ${id}`,
+            label: `Record ${name} at ${model.name}’s rate`,
+            note: 'the file is what is sent there, so that one encode serves both',
+            change: changeRecording(id, (item) => recordedLike(item, rendition)),
+          },
+        ]
+      : []
+  return [
+    ...likeSend,
+    {
+      id: `no ${id}`,
+      label: `Without recording ${name}`,
+      note: 'its encode would be free for a send',
+      change: changeRecording(id, (item) => ({ ...item, on: false })),
+    },
+  ]
+}
+
+function recordedLike(
+  recording: Show['recordings'][number],
+  rendition: Show['recordings'][number]['rendition'],
+): Show['recordings'][number] {
+  const { width, height, framesPerSecond, codec, effort, videoBitrateKbps } = rendition
+  return {
+    ...recording,
+    codecs: [...new Set([...recording.codecs, codec])],
+    mostVideoBitrateKbps: Math.max(recording.mostVideoBitrateKbps, videoBitrateKbps),
+    rendition: {
+      ...recording.rendition,
+      width,
+      height,
+      framesPerSecond,
+      codec,
+      effort,
+      videoBitrateKbps,
+      keyframeIntervalSeconds: rendition.keyframeIntervalSeconds,
+      bFrames: rendition.bFrames,
+      encoder: rendition.encoder,
+      pins: ['size', 'frame rate', 'codec', 'video bitrate', 'effort', 'device'],
+    },
+  }
+}
