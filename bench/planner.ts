@@ -1,9 +1,9 @@
 import highsLoader from 'highs'
-import { type SolveProgram, worthByIntegerProgram } from '../core/plan/integerProgram'
-import { showProblem } from '../core/plan/showProblem'
-import { solving } from '../core/plan/solve'
-import { randomShow } from '../core/plan/testShows'
-import type { PlannedShow } from '../core/plan/wishes'
+import { type SolveProgram, worthByIntegerProgram } from '../core/plan/tests/integerProgram'
+import { showProblem } from '../core/plan/problem/showProblem'
+import { solving } from '../core/plan/search/solve'
+import { randomShow } from '../core/plan/tests/testShows'
+import type { PlannedShow } from '../core/plan/problem/wishes'
 import type { Area, Figure } from './figure'
 
 /** How many problems there are of each number of destinations; more destinations take longer. */

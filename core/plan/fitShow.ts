@@ -1,9 +1,9 @@
 import { isSameJson } from '../show'
-import type { Worth } from './problem'
-import { showProblem } from './showProblem'
-import type { PlannedShow } from './wishes'
+import type { Worth } from './problem/problem'
+import { showProblem } from './problem/showProblem'
+import type { PlannedShow } from './problem/wishes'
 import { planFrom, planOf, type PlanParts } from './showPlan'
-import { type Progress, solving } from './solve'
+import { type Progress, solving } from './search/solve'
 
 /** What the planner has found for a show. */
 export interface FitResult {

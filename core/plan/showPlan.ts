@@ -1,6 +1,6 @@
 import type { KeptPlan, Rendition, Show } from '../show'
-import type { Solution } from './problem'
-import type { ShowProblem } from './showProblem'
+import type { Solution } from './problem/problem'
+import type { ShowProblem } from './problem/showProblem'
 
 /** What a plan says of each destination and recording. */
 export type PlanParts = KeptPlan['parts']

@@ -1,13 +1,13 @@
-import { bitrateStepKbps } from '../fit'
-import { lowestLevel, pictureScore, saturatingBitrateKbps } from '../media'
-import { wireRateKbps } from '../network'
+import { bitrateStepKbps } from '../../fit'
+import { lowestLevel, pictureScore, saturatingBitrateKbps } from '../../media'
+import { wireRateKbps } from '../../network'
 import {
   headroomLimitsPercent,
   newRendition,
   type PictureKind,
   type Rendition,
   type ViewerScreen,
-} from '../show'
+} from '../../show'
 
 /** The sizes and frame rates that people ask for, the largest first. */
 export const usualShapes = [

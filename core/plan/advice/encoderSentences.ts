@@ -1,6 +1,6 @@
-import { encodingDelaySeconds } from '../media'
-import type { Rendition } from '../show'
-import { codecNames } from '../words'
+import { encodingDelaySeconds } from '../../media'
+import type { Rendition } from '../../show'
+import { codecNames } from '../../words'
 
 /** A sentence for each setting of an encode: what it does to picture, delay and load. */
 export function encoderSentences(rendition: Rendition): string[] {

@@ -1,6 +1,6 @@
-import { showProblem } from './showProblem'
-import type { PlannedShow } from './wishes'
-import { fitsWhole } from './solve'
+import { showProblem } from '../problem/showProblem'
+import type { PlannedShow } from '../problem/wishes'
+import { fitsWhole } from '../search/solve'
 
 /** One thing that a person asked for and that a plan has to meet. */
 export interface DemandInWords {

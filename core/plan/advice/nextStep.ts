@@ -1,9 +1,9 @@
-import { acceptedFrameRates, bitrateStepKbps, breachesOf, sizesToOffer } from '../fit'
-import { pictureScore } from '../media'
-import type { Pin, Rendition, Show } from '../show'
-import { kbpsInWords, listInWords, renditionInWords } from '../words'
-import { fitShow } from './fitShow'
-import { planSummary } from './planSummary'
+import { acceptedFrameRates, bitrateStepKbps, breachesOf, sizesToOffer } from '../../fit'
+import { pictureScore } from '../../media'
+import type { Pin, Rendition, Show } from '../../show'
+import { kbpsInWords, listInWords, renditionInWords } from '../../words'
+import { fitShow } from '../fitShow'
+import { planSummary } from '../planSummary'
 
 /** A rise that is worth having: what gains less is not seen. */
 const leastGainPoints = 1

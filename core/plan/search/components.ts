@@ -1,4 +1,4 @@
-import type { Demand, Problem } from './problem'
+import type { Demand, Problem } from '../problem/problem'
 
 /** Whether two demands could ever be served by one encode, by what of them is not chosen. */
 export function couldShare(a: Demand, b: Demand): boolean {

@@ -12,8 +12,8 @@ import {
   type Rendition,
   type Show,
   type Size,
-} from '../show'
-import type { PlannedShow } from './wishes'
+} from '../../show'
+import type { PlannedShow } from '../problem/wishes'
 
 export interface RandomShowOptions {
   destinations: number

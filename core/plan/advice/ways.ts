@@ -1,8 +1,8 @@
-import { acceptedFrameRates, sizesToOffer } from '../fit'
-import { usableUpload } from '../network'
-import { type Line, lineOf, type Pin, type Rendition, type Show } from '../show'
-import { codecNames, listInWords, sizeInWords } from '../words'
-import type { PlannedShow } from './wishes'
+import { acceptedFrameRates, sizesToOffer } from '../../fit'
+import { usableUpload } from '../../network'
+import { type Line, lineOf, type Pin, type Rendition, type Show } from '../../show'
+import { codecNames, listInWords, sizeInWords } from '../../words'
+import type { PlannedShow } from '../problem/wishes'
 
 /** One thing a person could change, and what it does to the show. */
 export interface Way {
@@ -254,14 +254,15 @@ function codecWays(destination: Destination, { computer }: PlannedShow): Way[] {
 }
 
 function deviceWays(destination: Destination, { computer }: PlannedShow): Way[] {
-  const [main] = destination.renditions
+  const encoder = destination.renditions[0]?.encoder
+  if (!encoder || encoder.deviceId === null) return []
   return computer.devices
-    .filter(({ id }) => main && main.encoder.deviceId !== null && id !== main.encoder.deviceId)
+    .filter(({ id }) => id !== encoder.deviceId)
     .map(({ id, name }) => ({
       id: `device ${destination.id} ${id}`,
       label: `Encode ${destination.name} on ${name}`,
       note: 'leaves room where it is encoded now',
-      change: pinned(destination, { encoder: { ...main!.encoder, deviceId: id } }, 'device'),
+      change: pinned(destination, { encoder: { ...encoder, deviceId: id } }, 'device'),
     }))
 }
 

@@ -1,7 +1,7 @@
-import { listInWords, mbpsInWords, pointsInWords } from '../words'
-import type { FitResult } from './fitShow'
+import { listInWords, mbpsInWords, pointsInWords } from '../../words'
+import type { FitResult } from '../fitShow'
 import type { Gain } from './gains'
-import { scoreUnitsPerPoint } from './problem'
+import { scoreUnitsPerPoint } from '../problem/problem'
 
 const noChange = 'changes nothing'
 const signed = (amount: number, words: string): string => (amount > 0 ? `+${words}` : words)

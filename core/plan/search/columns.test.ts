@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { type ColumnsAndCurves, columnsAndCurves } from './columns'
 import { componentsOf } from './components'
-import type { Problem } from './problem'
-import { showProblem } from './showProblem'
-import { randomShow } from './testShows'
+import type { Problem } from '../problem/problem'
+import { showProblem } from '../problem/showProblem'
+import { randomShow } from '../tests/testShows'
 
 const weights = { scoreUnit: 1000, encode: 100 }
 const problems = Array.from({ length: 24 }, (_, seed): Problem => {

@@ -1,7 +1,7 @@
-import { acceptedFrameRates, acceptsSize, bitrateStepKbps, takesSize } from '../fit'
-import { megapixelsPerSecond, recordingMegabytes } from '../media'
-import { usableUpload } from '../network'
-import { type Destination, lineOf, type Rendition } from '../show'
+import { acceptedFrameRates, acceptsSize, bitrateStepKbps, takesSize } from '../../fit'
+import { megapixelsPerSecond, recordingMegabytes } from '../../media'
+import { usableUpload } from '../../network'
+import { type Destination, lineOf, type Rendition } from '../../show'
 import {
   acceptedRange,
   type BitrateRange,

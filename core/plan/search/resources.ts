@@ -1,4 +1,4 @@
-import type { Problem } from './problem'
+import type { Problem } from '../problem/problem'
 
 /**
  * What a plan may use up, in one row: upload, disk, each device's load and sessions, each relay once,

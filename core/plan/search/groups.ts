@@ -1,4 +1,4 @@
-import type { Choice, Problem } from './problem'
+import type { Choice, Problem } from '../problem/problem'
 
 /** One demand of a component. */
 export interface Member {

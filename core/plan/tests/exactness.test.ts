@@ -1,8 +1,8 @@
 import highsLoader from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { type SolveProgram, worthByIntegerProgram } from './integerProgram'
-import { showProblem } from './showProblem'
-import { solve } from './solve'
+import { showProblem } from '../problem/showProblem'
+import { solve } from '../search/solve'
 import { randomShow } from './testShows'
 
 let solveProgram: SolveProgram

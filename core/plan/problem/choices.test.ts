@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { highestBitrateKbps, isLevelAbove, lowestLevel, pictureScore } from '../media'
-import { tcpCeilingKbps, wireRateKbps } from '../network'
-import { codecs, efforts, newRendition, newRules, protocols, type Rendition } from '../show'
+import { highestBitrateKbps, isLevelAbove, lowestLevel, pictureScore } from '../../media'
+import { tcpCeilingKbps, wireRateKbps } from '../../network'
+import { codecs, efforts, newRendition, newRules, protocols, type Rendition } from '../../show'
 import {
   acceptedRange,
   choiceOf,

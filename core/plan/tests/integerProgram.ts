@@ -1,4 +1,4 @@
-import type { Problem, Worth } from './problem'
+import type { Problem, Worth } from '../problem/problem'
 
 /** Solves a linear program in the LP format of the general solvers; null where it has no solution. */
 export type SolveProgram = (text: string) => { objective: number } | null

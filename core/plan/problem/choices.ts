@@ -1,6 +1,6 @@
-import { finenessOver, highestBitrateKbps, saturatingBitrateKbps, shapeTerm } from '../media'
-import { tcpCeilingKbps, wireRateKbps } from '../network'
-import type { Destination, PictureKind, Rendition, Rules, ViewerScreen } from '../show'
+import { finenessOver, highestBitrateKbps, saturatingBitrateKbps, shapeTerm } from '../../media'
+import { tcpCeilingKbps, wireRateKbps } from '../../network'
+import type { Destination, PictureKind, Rendition, Rules, ViewerScreen } from '../../show'
 import { type Choice, scoreUnitsPerPoint, type Shape } from './problem'
 
 /** The terms of the score that the bits decide, for each shape over all bitrates; computed once for all demands. */

@@ -1,6 +1,6 @@
 import { CurveWriter, type Curves } from './curves'
 import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
-import type { Problem } from './problem'
+import type { Problem } from '../problem/problem'
 
 /**
  * Everything that one encode of a component could be but for its bitrate, a column each: whom it

@@ -1,9 +1,9 @@
-import type { FitResult } from './fitShow'
-import { fitShow } from './fitShow'
-import { scoreUnitsPerPoint, type Worth } from './problem'
-import { withPlan } from './showPlan'
+import type { FitResult } from '../fitShow'
+import { fitShow } from '../fitShow'
+import { scoreUnitsPerPoint, type Worth } from '../problem/problem'
+import { withPlan } from '../showPlan'
 import { type Way, waysToGain } from './ways'
-import type { PlannedShow } from './wishes'
+import type { PlannedShow } from '../problem/wishes'
 
 /** What a change would bring, found by planning again. */
 export interface Gain {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { compareWorth, type Problem, type Worth } from './problem'
-import { showProblem } from './showProblem'
-import { solve } from './solve'
+import { compareWorth, type Problem, type Worth } from '../problem/problem'
+import { showProblem } from '../problem/showProblem'
+import { solve } from '../search/solve'
 import { randomShow } from './testShows'
 
 /** One thing that a demand can get. */

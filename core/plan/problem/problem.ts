@@ -1,4 +1,4 @@
-import type { CanvasName, Codec, Effort, Rendition } from '../show'
+import type { CanvasName, Codec, Effort, Rendition } from '../../show'
 
 /** Scores are kept as whole hundredths of a point, so that sums and comparisons are exact. */
 export const scoreUnitsPerPoint = 100

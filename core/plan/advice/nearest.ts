@@ -1,7 +1,7 @@
-import { bitrateStepKbps } from '../fit'
-import { type FitResult, fitShow } from './fitShow'
+import { bitrateStepKbps } from '../../fit'
+import { type FitResult, fitShow } from '../fitShow'
 import { withUpload } from './room'
-import type { PlannedShow } from './wishes'
+import type { PlannedShow } from '../problem/wishes'
 
 /** The plan that nearly fits: what has to be kept is kept, and the line is missed by as little as can be. */
 export interface NearestPlan {

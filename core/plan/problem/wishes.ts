@@ -1,4 +1,4 @@
-import { acceptedFrameRates, acceptsSize, breachesOf, sameShape, sizesToOffer } from '../fit'
+import { acceptedFrameRates, acceptsSize, breachesOf, sameShape, sizesToOffer } from '../../fit'
 import {
   type CanvasName,
   type Destination,
@@ -10,7 +10,7 @@ import {
   type Rules,
   type Show,
   type Size,
-} from '../show'
+} from '../../show'
 import type { Demand, Shape } from './problem'
 
 export type PlannedShow = Pick<

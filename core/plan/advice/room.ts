@@ -1,11 +1,11 @@
-import { budgetOf, deviceUses, diskUseGigabytes } from '../fit'
-import { lineOf, type Show } from '../show'
-import { gigabytesInWords, listInWords, mbpsNumber, pointsInWords, shareInWords } from '../words'
-import { type FitResult, fitShow } from './fitShow'
-import { liftsInWords, type PlanChange, planChanges, takenIn } from './planChanges'
-import { planRows } from './planSummary'
-import { scoreUnitsPerPoint } from './problem'
-import type { PlannedShow } from './wishes'
+import { budgetOf, deviceUses, diskUseGigabytes } from '../../fit'
+import { lineOf, type Show } from '../../show'
+import { gigabytesInWords, listInWords, mbpsNumber, pointsInWords, shareInWords } from '../../words'
+import { type FitResult, fitShow } from '../fitShow'
+import { liftsInWords, type PlanChange, planChanges, takenIn } from '../planChanges'
+import { planRows } from '../planSummary'
+import { scoreUnitsPerPoint } from '../problem/problem'
+import type { PlannedShow } from '../problem/wishes'
 
 /** One resource of a plan: how much of it is used. */
 export interface Room {
