@@ -167,13 +167,15 @@ const checkBFrames: Check = ({ rules, rendition, destination }) => {
   }
 }
 
-const checks: readonly Check[] = [
+const pictureChecks: readonly Check[] = [
   checkSize,
   checkShape,
   checkFrameRate,
   checkCodec,
   checkLevel,
   checkVideoBitrate,
+]
+const timingAndSoundChecks: readonly Check[] = [
   checkKeyframeInterval,
   checkBFrames,
   checkAudioCodec,
@@ -182,23 +184,36 @@ const checks: readonly Check[] = [
   checkAudioSampleRate,
 ]
 
-/** Every rule of a destination that its renditions do not keep, in the order in which they are sent. */
-export function breachesOf(destination: Destination, canvasPair: CanvasPair): Breach[] {
-  const { rules, renditions } = destination
-  const found = renditions.flatMap((rendition) =>
+const found = (
+  checks: readonly Check[],
+  destination: Destination,
+  canvasPair: CanvasPair,
+): Breach[] =>
+  destination.renditions.flatMap((rendition) =>
     checks.flatMap((check) => {
-      const finding = check({ rules, rendition, destination, canvasPair })
+      const finding = check({ rules: destination.rules, rendition, destination, canvasPair })
       return finding
         ? [{ destinationId: destination.id, renditionId: rendition.id, ...finding }]
         : []
     }),
   )
+
+/** What of keyframes, B-frames and sound a destination's rules do not accept: what a plan does not choose. */
+export const timingAndSoundBreaches = (
+  destination: Destination,
+  canvasPair: CanvasPair,
+): Breach[] => found(timingAndSoundChecks, destination, canvasPair)
+
+/** Every rule of a destination that its renditions do not keep, in the order in which they are sent. */
+export function breachesOf(destination: Destination, canvasPair: CanvasPair): Breach[] {
+  const { rules, renditions } = destination
+  const breaches = found([...pictureChecks, ...timingAndSoundChecks], destination, canvasPair)
   const surplus = renditions[rules.mostRenditions]
-  if (!surplus) return found
+  if (!surplus) return breaches
   const accepted =
     rules.mostRenditions === 1 ? 'one rendition' : `${rules.mostRenditions} renditions`
   return [
-    ...found,
+    ...breaches,
     {
       destinationId: destination.id,
       renditionId: surplus.id,

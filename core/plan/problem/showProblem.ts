@@ -77,15 +77,18 @@ function bitratesOf(wishes: readonly Wish[], usableKbps: number): number[] {
   return [...bitrates].sort((a, b) => a - b)
 }
 
+/** The place of a shape among all: first of its picture, then of the effort. */
+type ShapeIndex = (picture: Omit<Shape, 'effort'>) => (effort: Shape['effort']) => number
+
 /** Collects the shapes that a device can make, each once and with its places; without known devices every shape has one. */
 function shapesWithPlaces({ computer: { devices } }: PlannedShow): {
   shapes: Shape[]
   places: Place[][]
-  indexOf: (shape: Shape) => number
+  indexOf: ShapeIndex
 } {
   const shapes: Shape[] = []
   const places: Place[][] = []
-  const known = new Map<string, number>()
+  const known = new Map<string, Map<string, number>>()
   const throughputs = devices.map(
     (device) =>
       new Map(
@@ -107,13 +110,19 @@ function shapesWithPlaces({ computer: { devices } }: PlannedShow): {
   return {
     shapes,
     places,
-    indexOf(shape) {
-      const key = `${shape.canvas} ${shape.width} ${shape.height} ${shape.framesPerSecond} ${shape.codec} ${shape.effort}`
-      const index = known.get(key)
-      if (index !== undefined) return index
-      known.set(key, shapes.push(shape) - 1)
-      places.push(placesOf(shape))
-      return shapes.length - 1
+    indexOf(picture) {
+      const { canvas, width, height, framesPerSecond, codec } = picture
+      const key = `${canvas} ${width} ${height} ${framesPerSecond} ${codec}`
+      const byEffort = known.get(key) ?? new Map<string, number>()
+      known.set(key, byEffort)
+      return (effort) => {
+        const index = byEffort.get(effort)
+        if (index !== undefined) return index
+        const shape = { ...picture, effort }
+        byEffort.set(effort, shapes.push(shape) - 1)
+        places.push(placesOf(shape))
+        return shapes.length - 1
+      }
     },
   }
 }
@@ -157,7 +166,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
       choices: choicesOf(wish, context),
       devices: devicesFor(wish, show),
       shares: !wish.isHandOff,
-      ...routesOf(wish, relays, show),
+      ...routesOf(wish, relays, relayRenditions, show),
     }
   })
   const { devices } = show.computer
@@ -199,7 +208,7 @@ interface ChoiceContext {
   bitratesKbps: readonly number[]
   shapes: readonly Shape[]
   places: readonly (readonly Place[])[]
-  indexOf: (shape: Shape) => number
+  indexOf: ShapeIndex
   fineness: (shape: number) => Float64Array
   wireTable: ReturnType<typeof wireTables>
   /** Whether a bitrate is one of the steps, and not only somebody's pinned one. */
@@ -247,9 +256,9 @@ function choicesOf(wish: Wish, context: ChoiceContext): Choice[] {
       priority,
       steps,
     }
+    const indexFor = indexOf(picture)
     for (const effort of effortsOf(wish, show)) {
-      const shape = { ...picture, effort }
-      const index = indexOf(shape)
+      const index = indexFor(effort)
       if (!places[index]!.some(({ device }) => devices.includes(device))) continue
       const choice = choiceOf(index, shapes[index]!, range, wanted, {
         bitratesKbps,

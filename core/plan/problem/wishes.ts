@@ -1,4 +1,10 @@
-import { acceptedFrameRates, acceptsSize, breachesOf, sameShape, sizesToOffer } from '../../fit'
+import {
+  acceptedFrameRates,
+  acceptsSize,
+  sameShape,
+  sizesToOffer,
+  timingAndSoundBreaches,
+} from '../../fit'
 import {
   type CanvasName,
   type Destination,
@@ -54,24 +60,16 @@ export interface Wish {
   isHandOff: boolean
 }
 
-const audioAndTiming = new Set([
-  'keyframe interval',
-  'B-frames',
-  'audio codec',
-  'audio bitrate',
-  'audio channels',
-  'audio sample rate',
-])
-
 /** A rendition with what a plan does not choose brought within the rules. */
 export function mended(
   destination: Destination,
   rendition: Rendition,
   show: PlannedShow,
 ): Rendition {
-  return breachesOf({ ...destination, renditions: [rendition] }, show.canvasPair)
-    .filter(({ rule }) => audioAndTiming.has(rule))
-    .reduce((next, { remedy }) => ({ ...next, ...remedy?.changes }), rendition)
+  return timingAndSoundBreaches(
+    { ...destination, renditions: [rendition] },
+    show.canvasPair,
+  ).reduce((next, { remedy }) => ({ ...next, ...remedy?.changes }), rendition)
 }
 
 /** Frame rates that come out of the canvases' by leaving out frames evenly; failing that every accepted one that is reached. */
@@ -197,32 +195,30 @@ export function devicesFor(wish: Wish, { computer }: PlannedShow): number[] {
   return unknownDevice === 0 ? [0] : computer.devices.map((_, index) => index)
 }
 
-/** How a wish may reach its destination: as pinned, else directly or through any relay that can pass it on. */
+/**
+ * How a wish may reach its destination: as pinned, else directly or through any relay that can pass
+ * it on. `sent` is what each of the relays is sent, but for what the plan chooses.
+ */
 export function routesOf(
   { destination, steps }: Wish,
   relays: readonly Destination[],
+  sent: readonly Rendition[],
   show: PlannedShow,
 ): Pick<Demand, 'direct' | 'relays'> {
   if (!destination) return { direct: true, relays: [] }
-  const canFeed = (relay: Destination): boolean =>
+  const canFeed = (relay: Destination, index: number): boolean =>
     steps === 1 &&
     relay.canvas === destination.canvas &&
     (destination.connection === 'address and key' || destination.connection === 'linked account') &&
-    acceptsSound(destination, relay, show)
-  const able = relays.flatMap((relay, index) => (canFeed(relay) ? [index] : []))
+    timingAndSoundBreaches(
+      { ...destination, protocol: relay.protocol, renditions: sent.slice(index, index + 1) },
+      show.canvasPair,
+    ).length === 0
+  const able = relays.flatMap((relay, index) => (canFeed(relay, index) ? [index] : []))
   if (!destination.plan.routePinned) return { direct: true, relays: able }
   if (destination.relayId === null) return { direct: true, relays: [] }
   return {
     direct: false,
     relays: able.filter((index) => relays[index]?.id === destination.relayId),
   }
-}
-
-/** Whether a destination takes the sound, keyframes and B-frames that a relay is sent. */
-function acceptsSound(destination: Destination, relay: Destination, show: PlannedShow): boolean {
-  const rendition = mended(relay, relay.renditions[0] as Rendition, show)
-  return breachesOf(
-    { ...destination, protocol: relay.protocol, renditions: [rendition] },
-    show.canvasPair,
-  ).every(({ rule }) => !audioAndTiming.has(rule))
 }
