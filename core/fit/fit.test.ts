@@ -341,6 +341,15 @@ describe('strata', () => {
     expect((second?.from ?? 0) + (second?.width ?? 0)).toBeCloseTo(1, 9)
   })
 
+  it('leave of the headroom what no send takes', () => {
+    const over = budgetOf(show(6500, [destination(), destination({ videoBitrateKbps: 5000 })]))
+    expect(strataOf(over).headroom).toEqual({ from: 1, width: 0 })
+    const within = { ...over, upload: { ...over.upload, measuredKbps: 2 * over.totalKbps } }
+    const { headroom } = strataOf(within)
+    expect(headroom.from).toBeCloseTo(0.5, 9)
+    expect(headroom.width).toBeCloseTo(0.5, 9)
+  })
+
   it('share the measured line out without rest: usable, other traffic, headroom', () => {
     const { usableTick, otherTraffic, headroom } = strataOf(budgetOf(demoShow))
     expect(otherTraffic.from).toBe(usableTick)

@@ -14,6 +14,7 @@ export interface Strata {
   slabs: Slab[]
   usableTick: number
   otherTraffic: { from: number; width: number }
+  /** What of the headroom no send takes. */
   headroom: { from: number; width: number }
 }
 
@@ -37,6 +38,7 @@ export function strataOf(budget: Budget): Strata {
     }
   })
   const otherWidth = Math.min(upload.otherTrafficKbps, upload.measuredKbps - upload.usableKbps)
+  const headroomFrom = Math.max(totalKbps, upload.usableKbps + Math.max(0, otherWidth))
   return {
     slabs,
     usableTick: upload.usableKbps / wholeKbps,
@@ -45,8 +47,8 @@ export function strataOf(budget: Budget): Strata {
       width: Math.max(0, otherWidth) / wholeKbps,
     },
     headroom: {
-      from: (upload.usableKbps + Math.max(0, otherWidth)) / wholeKbps,
-      width: Math.max(0, upload.measuredKbps - upload.usableKbps - otherWidth) / wholeKbps,
+      from: Math.min(1, headroomFrom / wholeKbps),
+      width: Math.max(0, upload.measuredKbps - headroomFrom) / wholeKbps,
     },
   }
 }

@@ -33,7 +33,7 @@ function setDevice(value: string): void {
     <SelectField
       v-if="store.show.computer.devices.length > 0"
       hide-label
-      class="w-28"
+      class="w-26"
       :label="`Device for ${row.name}`"
       :model-value="row.rendition.encoder.deviceId ?? noDevice"
       :choices="devices"
@@ -42,7 +42,7 @@ function setDevice(value: string): void {
     <PinMark v-if="store.show.computer.devices.length > 0" :row="row" pin="device" />
     <SelectField
       hide-label
-      class="w-20"
+      class="w-22"
       :label="`Effort for ${row.name}`"
       :model-value="row.rendition.effort"
       :choices="effortChoices"

@@ -22,7 +22,7 @@ const hasPins = computed(() =>
 </script>
 
 <template>
-  <div class="flex grow flex-wrap items-end justify-end gap-3">
+  <div class="flex shrink-0 items-end gap-3">
     <span class="flex min-h-8 items-center gap-2">
       <OnSwitch
         :model-value="store.show.fit.automatic"
@@ -47,7 +47,7 @@ const hasPins = computed(() =>
       Stop planning
     </button>
     <NumberField
-      class="w-28"
+      class="w-34"
       label="Floor for the picture"
       :model-value="store.show.fit.floorScore"
       :least="0"

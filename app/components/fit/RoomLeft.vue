@@ -47,7 +47,10 @@ const tone = (share: number): string =>
           </li>
         </ul>
       </template>
-      <p v-else-if="planner.result?.isProven && !planner.isWorking" class="text-ink-2">
+      <p
+        v-else-if="planner.result?.parts && planner.result.isProven && !planner.isWorking"
+        class="text-ink-2"
+      >
         Nothing holds this plan back: more upload or a faster computer would not better it.
       </p>
     </div>

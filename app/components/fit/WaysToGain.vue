@@ -9,7 +9,9 @@ import TriedWay from './TriedWay.vue'
 const planner = usePlannerStore()
 const shown = computed(() => planner.gains.filter(changesSomething).slice(0, 24))
 const isGood = (gain: Gain): boolean =>
-  gain.keptWeight > 0 || (gain.keptWeight === 0 && gain.aboveFloor >= 0 && gain.points > 0)
+  gain.opensPlan ||
+  gain.keptWeight > 0 ||
+  (gain.keptWeight === 0 && gain.aboveFloor >= 0 && gain.points > 0)
 </script>
 
 <template>

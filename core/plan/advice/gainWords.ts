@@ -8,6 +8,10 @@ const signed = (amount: number, words: string): string => (amount > 0 ? `+${word
 
 /** What a change brings, as in "+3.2 points, 1 encode less, frees 1.9 Mb/s"; points are priority × score. */
 export function gainInWords(gain: Gain): string {
+  if (gain.opensPlan)
+    return gain.keptWeight < 0
+      ? 'makes room for what has to be kept, without the others'
+      : 'makes room for all that is wanted'
   const parts: string[] = []
   if (gain.keptWeight > 0) parts.push('room for more of what is left out')
   if (gain.keptWeight < 0) parts.push('leaves out more')

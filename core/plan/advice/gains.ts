@@ -10,6 +10,8 @@ export interface Gain {
   id: string
   label: string
   note: string
+  /** Whether only with it there is a plan at all that keeps what has to be kept; then the rest is said of that plan alone. */
+  opensPlan: boolean
   /** Priority-weighted points of picture score more, in all. */
   points: number
   /** Priority-weighted destinations and recordings more that there is room for. */
@@ -21,13 +23,15 @@ export interface Gain {
 
 /** The effect of a change, the present plan against the one after it. */
 export function gainOf(way: Way, before: FitResult, after: FitResult): Gain | null {
-  if (!before.worth || !after.worth) return null
-  const less = (of: (worth: Worth) => number): number =>
-    of(before.worth as Worth) - of(after.worth as Worth)
+  if (!after.worth) return null
+  const nothing: Worth = { leftOutWeight: 0, belowFloor: 0, scoreUnits: 0, encodes: 0, kbps: 0 }
+  const [from, to] = [before.worth ?? nothing, after.worth]
+  const less = (of: (worth: Worth) => number): number => of(from) - of(to)
   return {
     id: way.id,
     label: way.label,
     note: way.note,
+    opensPlan: before.worth === null,
     points: -less(({ scoreUnits }) => scoreUnits) / scoreUnitsPerPoint,
     keptWeight: less(({ leftOutWeight }) => leftOutWeight),
     aboveFloor: less(({ belowFloor }) => belowFloor),
@@ -38,6 +42,7 @@ export function gainOf(way: Way, before: FitResult, after: FitResult): Gain | nu
 
 /** The better the effect, the earlier: what there is room for, the floor, the score, encodes, upload. */
 export const compareGains = (a: Gain, b: Gain): number =>
+  Number(b.opensPlan) - Number(a.opensPlan) ||
   b.keptWeight - a.keptWeight ||
   b.aboveFloor - a.aboveFloor ||
   b.points - a.points ||

@@ -1,10 +1,13 @@
 import { bitrateStepKbps } from '../../fit'
+import { usableUpload } from '../../network'
+import { lineOf } from '../../show'
 import { type FitResult, fitShow } from '../fitShow'
 import { withUpload } from './room'
 import type { PlannedShow } from '../problem/wishes'
 
 /** The plan that nearly fits: what has to be kept is kept, and the line is missed by as little as can be. */
 export interface NearestPlan {
+  /** kb/s that it takes more than there are. */
   missKbps: number
   result: FitResult
 }
@@ -12,7 +15,7 @@ export interface NearestPlan {
 const mostMissKbps = 400_000
 
 /**
- * For a show whose must-keeps do not fit: how much more upload, in steps, they would need. null where
+ * For a show whose must-keeps do not fit: how much more upload they would need. null where
  * no upload would do, since it is the computer or a rule that stands in the way.
  */
 export function nearestPlan(show: PlannedShow): NearestPlan | null {
@@ -29,6 +32,7 @@ export function nearestPlan(show: PlannedShow): NearestPlan | null {
     if (tryWith(middle * bitrateStepKbps).parts) high = middle
     else low = middle
   }
-  const missKbps = high * bitrateStepKbps
-  return { missKbps, result: tryWith(missKbps) }
+  const result = tryWith(high * bitrateStepKbps)
+  const { usableKbps } = usableUpload(lineOf(show))
+  return { missKbps: Math.max(0, result.uploadKbps - usableKbps), result }
 }

@@ -243,6 +243,12 @@ describe('what the planner says of its plan', () => {
     expect(nearest?.result.parts).not.toBeNull()
     expect(nearest?.missKbps).toBeGreaterThan(1000)
     expect(nearest?.missKbps).toBeLessThan(1400)
+    // What it misses by is what is then sent too much.
+    const carriedOut = withPlan(show, nearest!.result.parts!)
+    expect(Math.abs(-budgetOf(carriedOut).spareKbps - nearest!.missKbps)).toBeLessThan(3)
+    const [best] = last(gainsOf(show, fitShow(show)))
+    expect(best?.opensPlan).toBe(true)
+    expect(gainInWords(best!)).toMatch(/^makes room for/)
   })
 
   it('sums kept plans up for comparison', () => {

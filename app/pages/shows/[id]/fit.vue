@@ -65,7 +65,7 @@ offerCommands(
 <template>
   <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
     <div class="flex shrink-0 items-end justify-between gap-4">
-      <div class="min-w-0">
+      <div class="min-w-0 grow">
         <h2 class="text-2xl" :class="tone">{{ store.verdict.sentence }}</h2>
         <PlannerWords />
       </div>
