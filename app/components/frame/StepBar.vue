@@ -13,6 +13,11 @@ const route = useRoute()
 const marks = computed(() =>
   stepMarks(store.show, store.verdict, { keys: keys.records, now: keys.now }),
 )
+/** The encoders are a page of their own within Fit. */
+const here = computed(() => {
+  const page = route.path.split('/').at(-1)
+  return page === 'encoders' ? 'fit' : page
+})
 const markOf = (name: (typeof steps)[number]['name']) =>
   name === 'fit' && store.verdict.state === 'fails' ? 'fails' : marks.value[name].state
 </script>
@@ -24,8 +29,8 @@ const markOf = (name: (typeof steps)[number]['name']) =>
       :key="step.name"
       :to="`/shows/${store.id}/${step.name}`"
       class="relative flex h-full items-center gap-2 px-4 hover:underline"
-      :class="route.path.endsWith(`/${step.name}`) ? 'step-here font-bold' : ''"
-      :aria-current="route.path.endsWith(`/${step.name}`) ? 'step' : undefined"
+      :class="step.name === here ? 'step-here font-bold' : ''"
+      :aria-current="step.name === here ? 'step' : undefined"
       :title="`${step.label}: ${marks[step.name].words}`"
     >
       <StateMark :state="markOf(step.name)" />
