@@ -1,0 +1,175 @@
+import {
+  fitShow,
+  planChanges,
+  planOf,
+  planRows,
+  type PlanParts,
+  waysToGain,
+  withPlan,
+} from '@green-mantle/core/plan'
+import { lineOf, type Show } from '@green-mantle/core/show'
+import { plannedDemoShow } from '@green-mantle/demo'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { nextTick } from 'vue'
+import { fetchShow, saveShow } from '~/api/shows'
+import { usePlannerStore } from '~/stores/planner'
+import { useShowStore } from '~/stores/show'
+import type { PlannerNews } from '~/workers/planner.worker'
+
+interface Question {
+  show: Show
+  tell: (news: PlannerNews) => void
+}
+
+/** A worker that is asked and answers only when told to. */
+const worker = vi.hoisted(() => ({
+  asked: [] as unknown[],
+  stop: (() => undefined) as () => unknown,
+}))
+vi.mock('~/workers/workers', () => ({
+  plannerWorker: () => ({
+    plan: (show: Show, tell: Question['tell']) => void worker.asked.push({ show, tell }),
+    stop: () => worker.stop(),
+    nextStep: () => null,
+  }),
+}))
+vi.mock('~/api/shows', async (original) => ({
+  ...(await original<typeof import('~/api/shows')>()),
+  fetchShow: vi.fn(),
+  saveShow: vi.fn(),
+}))
+
+const questions = worker.asked as Question[]
+const result = (parts: PlanParts | null, isProven = true) => ({
+  parts,
+  worth: parts && { leftOutWeight: 0, belowFloor: 0, scoreUnits: 1, encodes: 1, kbps: 1 },
+  uploadKbps: 0,
+  isProven,
+  gapScoreUnits: isProven ? 0 : null,
+})
+const answer = (question: Question): void =>
+  question.tell({ about: 'plan', result: result(fitShow(question.show).parts), isLast: true })
+
+/** The demo open, with the planner asked about it once. */
+async function opened(show: Show = plannedDemoShow) {
+  vi.mocked(fetchShow).mockResolvedValue({ show, revision: 1 })
+  const store = useShowStore()
+  await store.open('show')
+  const planner = usePlannerStore()
+  await nextTick()
+  return { store, planner }
+}
+async function edit(store: ReturnType<typeof useShowStore>, change: (draft: Show) => void) {
+  store.edit('Change', change)
+  await nextTick()
+}
+const main = (store: ReturnType<typeof useShowStore>) => store.show.destinations[0]!.renditions[0]!
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  localStorage.clear()
+  setActivePinia(createPinia())
+  worker.asked.length = 0
+  worker.stop = vi.fn()
+  vi.mocked(saveShow).mockReset().mockResolvedValue(2)
+})
+afterEach(() => {
+  useShowStore().close()
+  vi.useRealTimers()
+})
+
+describe('the planner', () => {
+  it('is asked anew by what matters to it, and by nothing else', async () => {
+    const { store, planner } = await opened()
+    expect(questions).toHaveLength(1)
+    expect(planner.isWorking).toBe(true)
+    await edit(store, (draft) => void (draft.title = 'Another night'))
+    expect(questions).toHaveLength(1)
+    await edit(store, (draft) => void (lineOf(draft).headroomPercent = 50))
+    expect(questions).toHaveLength(2)
+    expect(lineOf(questions[1]!.show).headroomPercent).toBe(50)
+  })
+
+  it('is left alone where there is nothing to plan', async () => {
+    const { planner } = await opened({ ...plannedDemoShow, destinations: [], recordings: [] })
+    expect(questions).toHaveLength(0)
+    expect(worker.stop).toHaveBeenCalled()
+    expect(planner.canPlan).toBe(false)
+    expect(planner.isWorking).toBe(false)
+  })
+
+  it('puts its plan into the show with the edit that asked for it', async () => {
+    const { store, planner } = await opened(
+      withPlan(plannedDemoShow, fitShow(plannedDemoShow).parts!),
+    )
+    answer(questions[0]!)
+    const before = main(store).videoBitrateKbps
+    await edit(store, (draft) => void (lineOf(draft).headroomPercent = 60))
+    answer(questions[1]!)
+    expect(planner.isCarried).toBe(true)
+    expect(planner.isWorking).toBe(false)
+    expect(main(store).videoBitrateKbps).toBeLessThan(before)
+    store.undo()
+    expect(lineOf(store.show).headroomPercent).toBe(30)
+    expect(main(store).videoBitrateKbps).toBe(before)
+  })
+
+  it('takes no answer to an older question', async () => {
+    const { store, planner } = await opened()
+    await edit(store, (draft) => void (lineOf(draft).headroomPercent = 60))
+    answer(questions[0]!)
+    expect(planner.result).toBeUndefined()
+    expect(planner.isWorking).toBe(true)
+  })
+
+  it('shows a plan that may still get better only where the best takes long', async () => {
+    const { store } = await opened()
+    const before = main(store)
+    const parts = fitShow(plannedDemoShow).parts
+    const lesser = { about: 'plan', result: result(parts, false), isLast: false } as const
+    questions[0]!.tell(lesser)
+    expect(main(store)).toBe(before)
+    await vi.advanceTimersByTimeAsync(1100)
+    questions[0]!.tell(lesser)
+    expect(planOf(store.show)).toEqual(parts)
+  })
+
+  it('shows the plan that nearly fits where none does', async () => {
+    const { store, planner } = await opened()
+    questions[0]!.tell({ about: 'plan', result: result(null), isLast: true })
+    expect(planOf(store.show)).toEqual(planOf(plannedDemoShow))
+    const { parts } = fitShow(plannedDemoShow)
+    questions[0]!.tell({ about: 'nearest', missKbps: 700, parts })
+    expect(planner.nearest?.missKbps).toBe(700)
+    expect(planOf(store.show)).toEqual(parts)
+  })
+
+  it('changes no cell that is set by hand, until its plan is taken', async () => {
+    const byHand = { ...plannedDemoShow, fit: { ...plannedDemoShow.fit, automatic: false } }
+    const { store, planner } = await opened(byHand)
+    answer(questions[0]!)
+    expect(planOf(store.show)).toEqual(planOf(byHand))
+    expect(planner.isCarried).toBe(false)
+    planner.carryOut()
+    expect(planOf(store.show)).toEqual(fitShow(byHand).parts)
+    expect(store.show.fit.automatic).toBe(false)
+  })
+
+  it('tells what a tried way has changed, for as long as it is the last edit', async () => {
+    const { store, planner } = await opened()
+    answer(questions[0]!)
+    const before = planRows(store.show, planOf(store.show))
+    const way = waysToGain(store.show).find(({ id }) => id === 'headroom')!
+    expect(planner.tried).toBeNull()
+    planner.tryWay('headroom')
+    await nextTick()
+    answer(questions[1]!)
+    const changes = planChanges(before, planRows(store.show, planOf(store.show)))
+    expect(changes.length).toBeGreaterThan(0)
+    expect(planner.tried).toEqual({ label: way.label, changes })
+    store.undo()
+    expect(planner.tried).toBeNull()
+    expect(planRows(store.show, planOf(store.show))).toEqual(before)
+  })
+})
