@@ -69,7 +69,7 @@ const inputOf = (canvas: CanvasName): string => variableName('input', canvas)
 /** Words inside a comment or a message of the shell: on one line, and without what the shell would act on. */
 const plain = (words: string): string => words.replaceAll(/[^\p{L}\p{N} .,:;×/()_-]/gu, ' ')
 
-type EncodedShow = Pick<Show, 'title' | 'destinations' | 'recordings'>
+type EncodedShow = Pick<Show, 'title' | 'destinations' | 'recordings' | 'computer'>
 
 function outputsOf(show: EncodedShow, encode: Encode, used: Set<string>): Output[] {
   const unused = (wanted: string): string => {
@@ -156,7 +156,21 @@ function soundsOf(outputs: readonly Output[]): { key: string; output: Output }[]
 const soundKey = ({ rendition, isArchiveMix }: Output): string =>
   `${isArchiveMix} ${rendition.audioCodec} ${rendition.audioBitrateKbps} ${rendition.audioChannels} ${rendition.audioSampleRateHz}`
 
-function encodeCommand(encode: Encode, outputs: readonly Output[], label: string): string[] {
+/** That an encode is planned on another device than the one that the script uses; empty where it is not. */
+function deviceNote({ deviceId }: Encode, { computer }: EncodedShow): string[] {
+  const device = computer.devices.find(({ id }) => id === deviceId)
+  return device?.kind === 'graphics'
+    ? [
+        `# It is planned on ${plain(device.name)}; this makes it in software, which takes the processor.`,
+      ]
+    : []
+}
+
+function encodeCommand(
+  encode: Encode,
+  outputs: readonly Output[],
+  { label, notes }: { label: string; notes: readonly string[] },
+): string[] {
   const sounds = soundsOf(outputs)
   const hasArchiveMix = outputs.some(({ isArchiveMix }) => isArchiveMix)
   const input = inputOf(encode.canvas)
@@ -168,6 +182,7 @@ function encodeCommand(encode: Encode, outputs: readonly Output[], label: string
   })
   return [
     `# Encode ${label}: ${plain(renditionInWords(encode.rendition))} for ${plain(encode.serves.join(', '))}`,
+    ...notes,
     [
       `ffmpeg -hide_banner -nostdin -loglevel warning \${INPUT_OPTIONS:-} -i "$${input}"`,
       ...(hasArchiveMix ? ['\${INPUT_OPTIONS:-} -i "$INPUT_ARCHIVE_MIX"'] : []),
@@ -227,7 +242,7 @@ export function writeEncoderScript(show: EncodedShow): string {
     `trap 'kill $encodes 2>/dev/null || true' INT TERM`,
     '',
     ...encodes.flatMap(({ encode, outputs: own }, index) => [
-      ...encodeCommand(encode, own, `${index + 1}`),
+      ...encodeCommand(encode, own, { label: `${index + 1}`, notes: deviceNote(encode, show) }),
       '',
     ]),
     'result=0',

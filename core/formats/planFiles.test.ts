@@ -1,4 +1,4 @@
-import { demoShow } from '@green-mantle/demo'
+import { demoShow, plannedDemoShow } from '@green-mantle/demo'
 import { Parser } from 'm3u8-parser'
 import { describe, expect, it } from 'vitest'
 import { type Destination, newDestination, type Rendition } from '../show'
@@ -51,6 +51,24 @@ describe('files of a plan', () => {
       expect(text).not.toMatch(/ingest\.longmeadow|flickerbrook\.example/)
       expect(text).toContain('Longmeadow')
     }
+  })
+
+  it('say where the script’s software takes the place of a graphics encoder', () => {
+    const onDevice = (deviceId: string) => ({
+      ...plannedDemoShow,
+      recordings: [],
+      destinations: plannedDemoShow.destinations.map((each) => ({
+        ...each,
+        renditions: each.renditions.map((one) => ({
+          ...one,
+          encoder: { ...one.encoder, deviceId },
+        })),
+      })),
+    })
+    const note = /It is planned on Graphics encoder; this makes it in software/g
+    const script = writeEncoderScript(onDevice('desktop-graphics'))
+    expect(script.match(note)).toHaveLength(3)
+    expect(writeEncoderScript(onDevice('desktop-processor'))).not.toMatch(note)
   })
 
   it('say what each encode is and whom it serves', () => {
