@@ -40,6 +40,7 @@ const better = computed(() =>
 const settings = computed(() => {
   if (!answer.value) return []
   const { rendition, level, wireKbps, usableKbps, score } = answer.value
+  const { headroomKbps, headroomPercent } = answer.value
   return [
     ['Size and frame rate', renditionInWords(rendition)],
     ['Codec', `H.264, High profile, level ${level}`],
@@ -50,6 +51,7 @@ const settings = computed(() => {
       `AAC stereo, ${kbpsInWords(rendition.audioBitrateKbps)}, ${sampleRateInWords(rendition.audioSampleRateHz)}`,
     ],
     ['On the wire', `${mbpsInWords(wireKbps)} of ${mbpsInWords(usableKbps)} usable`],
+    ['Left alone', `${headroomPercent} % headroom, ${mbpsInWords(headroomKbps)}`],
     ['Viewers see', `${Math.round(score)}, ${scoreWord(score)}`],
   ]
 })

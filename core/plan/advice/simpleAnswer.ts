@@ -28,6 +28,9 @@ export interface SimpleAnswer {
   rendition: Rendition
   wireKbps: number
   usableKbps: number
+  /** What is left alone. */
+  headroomKbps: number
+  headroomPercent: number
   level: string | null
   score: number
 }
@@ -39,7 +42,9 @@ export function simpleAnswer(
   kind: PictureKind,
   screen: ViewerScreen,
 ): SimpleAnswer | null {
-  const usableKbps = uploadKbps * (1 - headroomLimitsPercent.usual / 100)
+  const headroomPercent = headroomLimitsPercent.usual
+  const headroomKbps = (uploadKbps * headroomPercent) / 100
+  const usableKbps = uploadKbps - headroomKbps
   const rendition = { ...newRendition('answer', 'landscape'), ...shape, codec: 'h264' as const }
   const highest = Math.ceil(saturatingBitrateKbps(rendition, kind) / bitrateStepKbps)
   for (let step = highest; step > 0; step -= 1) {
@@ -50,6 +55,8 @@ export function simpleAnswer(
         rendition: tried,
         wireKbps,
         usableKbps,
+        headroomKbps,
+        headroomPercent,
         level: lowestLevel(tried),
         score: pictureScore(tried, kind, screen),
       }
