@@ -1,4 +1,4 @@
-import { type Curves, leastPoint, pointAtPrice } from './curves'
+import { type Curves, pointAtPrice } from './curves'
 
 export interface Settled {
   value: number
@@ -6,8 +6,8 @@ export interface Settled {
   points: number[]
 }
 
-/** Steps of halving the price of the upload between one too low and one high enough. */
-const halvings = 18
+/** Worths are whole; a bound may come out so much too low. */
+const rounding = 0.01
 /** How far below the bound the first look reaches, in the worth of so many kb/s; then three times as far. */
 const firstReachKbps = 3
 const widening = 3
@@ -26,47 +26,32 @@ export function settleBitrates(
   uploadKbps: number,
   floor: number,
 ): Settled | null {
-  const { wire, value } = curves
-  const at = (price: number): { points: number[]; wire: number; value: number } => {
-    const points = chosen.map((curve) => pointAtPrice(curves, curve, price))
-    const sum = { points, wire: 0, value: 0 }
-    for (const point of points) {
-      sum.wire += wire[point]!
-      sum.value += value[point]!
-    }
-    return sum
-  }
-  const free = at(0)
-  if (free.wire <= uploadKbps) return free.value >= floor ? free : null
+  const free = sumAt(curves, chosen, 0)
   if (free.value < floor) return null
-  const least = chosen.reduce((sum, curve) => sum + wire[leastPoint(curves, curve)]!, 0)
-  if (least > uploadKbps) return null
+  if (free.wire <= uploadKbps) return { value: free.value, points: pointsAt(curves, chosen, 0) }
+  const cheapest = sumAt(curves, chosen, Infinity)
+  if (cheapest.wire > uploadKbps) return null
 
-  let low = 0
-  let high = 1
-  while (at(high).wire > uploadKbps) {
-    low = high
-    high *= 8
-  }
+  // The bound is convex in the price: the next one tried is where the tangents at one too low and one
+  // high enough meet, until there is no corner between the two.
+  let [low, high] = [free, cheapest]
   let most = Infinity
-  let price = high
-  let within = at(high)
-  for (let step = 0; step < halvings; step += 1) {
-    const middle = (low + high) / 2
-    const sum = at(middle)
-    const bound = sum.value + middle * (uploadKbps - sum.wire)
+  let price = 0
+  for (;;) {
+    const next = (low.value - high.value) / (low.wire - high.wire)
+    const sum = sumAt(curves, chosen, next)
+    const bound = sum.value + next * (uploadKbps - sum.wire) + rounding
     if (bound < most) {
       most = bound
-      price = middle
+      price = next
       if (most < floor) return null
     }
-    if (sum.wire > uploadKbps) low = middle
-    else {
-      high = middle
-      within = sum
-      if (sum.wire === uploadKbps) break
-    }
+    if (sum.wire === low.wire || sum.wire === high.wire) break
+    if (sum.wire > uploadKbps) low = sum
+    else high = sum
+    if (sum.wire === uploadKbps) break
   }
+  const within = { value: high.value, points: pointsAt(curves, chosen, high.price) }
   const known = within.value >= floor ? within : null
   if (known && known.value + 1 > most) return known
   const lowest = known ? known.value + 0.5 : floor
@@ -77,6 +62,26 @@ export function settleBitrates(
     if (wanted === lowest) return known
   }
 }
+
+/** What the curves' best points at a price take and are worth together. */
+interface Sum {
+  price: number
+  wire: number
+  value: number
+}
+
+function sumAt(curves: Curves, chosen: readonly number[], price: number): Sum {
+  const sum: Sum = { price, wire: 0, value: 0 }
+  for (const curve of chosen) {
+    const point = pointAtPrice(curves, curve, price)
+    sum.wire += curves.wire[point]!
+    sum.value += curves.value[point]!
+  }
+  return sum
+}
+
+const pointsAt = (curves: Curves, chosen: readonly number[], price: number): number[] =>
+  chosen.map((curve) => pointAtPrice(curves, curve, price))
 
 /** Some of the points chosen so far: what they take and are worth, and the last of them. */
 interface Partial {

@@ -19,9 +19,10 @@ export interface Curves {
   lastCorner: Int32Array
 }
 
-/** The point of a curve that is worth most where each kb/s costs so much. */
+/** The point of a curve that is worth most where each kb/s costs so much; at a price without end the first. */
 export function pointAtPrice(curves: Curves, curve: number, price: number): number {
   const { firstOfHull, hull, slope, lastCorner } = curves
+  if (price === Infinity) return hull[firstOfHull[curve]!]!
   const end = firstOfHull[curve + 1]!
   // Prices change little from one look to the next, so that it is seldom far away.
   let corner = lastCorner[curve]!

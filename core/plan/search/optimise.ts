@@ -70,6 +70,11 @@ export function* optimise(
   if (!found && isOneLookEnough) return { found, most: task.bound.most, isProven: false }
   yield { found, most: task.bound.most, isProven: false }
   if (task.bound.most >= least()) task = bounded(task, rounds.after)
+  // A plan that was given may be far from the best; the better the one that is known, the less is looked at.
+  if (start && task.bound.most >= least()) {
+    firstLook(narrowed(task, nearlyBest(task.bound), resources))
+    task = bounded(task, rounds.half)
+  }
 
   // Little is looked at while only what is nearly worth the bound is looked for, and that is mostly where the best is.
   let most = task.bound.most

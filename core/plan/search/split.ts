@@ -1,58 +1,81 @@
+import type { Columns } from './columns'
 import { type Part, partOf } from './parts'
 
+type Telling = 'device' | 'shape' | 'mask' | 'group' | 'below' | 'disk'
+
 /** What of a member's columns may be told apart, the most telling first. */
-const tellings = ['device', 'shape', 'mask', 'group', 'below', 'disk'] as const
+const tellings: readonly Telling[] = ['device', 'shape', 'mask', 'group', 'below', 'disk']
+
+/** A member of a part, with its columns in play, and how much is said by telling them apart. */
+interface Candidate {
+  part: number
+  mine: number[]
+  rank: number
+}
+
+/** Whether somebody is left out tells more than all else, and then whether anybody is below the floor. */
+const firstQuestions: readonly { name: Telling; edge: number }[] = [
+  { name: 'below', edge: 0 },
+  { name: 'device', edge: -1 },
+]
+
+function rankOf(columns: Columns, mine: readonly number[]): number {
+  const isOpen = ({ name, edge }: (typeof firstQuestions)[number]): boolean =>
+    mine.some((column) => columns[name][column]! <= edge) &&
+    mine.some((column) => columns[name][column]! > edge)
+  return firstQuestions.findLastIndex(isOpen)
+}
+
+/** The value up to which about half of the columns lie; null where all are alike. */
+function middleOf(values: Int32Array, mine: readonly number[]): number | null {
+  const counts = new Map<number, number>()
+  for (const column of mine) counts.set(values[column]!, (counts.get(values[column]!) ?? 0) + 1)
+  if (counts.size < 2) return null
+  const sorted = [...counts].sort(([a], [b]) => a - b)
+  let below = 0
+  const middle = sorted.findIndex(([, count]) => (below += count) * 2 >= mine.length)
+  // With all but the last on the one side, the last is left for the other.
+  return sorted[Math.min(middle, sorted.length - 2)]![0]
+}
 
 /**
- * Splits a task in two: of the member with most columns in play, those on one side of a value and
- * those on the other. Every selection of columns is in one of the two.
+ * Splits a task in two: of one member's columns in play, those on one side of a value and those on
+ * the other; of the member of whom most is open. Every selection of columns is in one of the two.
  */
 export function split(parts: readonly Part[]): Part[][] {
-  let chosen: { part: number; mine: number[]; isOpen: boolean } = {
-    part: 0,
-    mine: [],
-    isOpen: false,
-  }
+  let chosen: Candidate = { part: 0, mine: [], rank: -1 }
   parts.forEach(({ columns, inPlay }, part) => {
     columns.members.forEach((_, bit) => {
       const mine = [...inPlay].filter((column) => columns.mask[column]! & (1 << bit))
-      // Whether somebody is left out tells more than all else.
-      const isOpen =
-        mine.some((column) => columns.device[column]! < 0) &&
-        mine.some((column) => columns.device[column]! >= 0)
-      if (isOpen === chosen.isOpen ? mine.length > chosen.mine.length : isOpen)
-        chosen = { part, mine, isOpen }
+      const rank = rankOf(columns, mine)
+      const isMore = rank === chosen.rank ? mine.length > chosen.mine.length : rank > chosen.rank
+      if (isMore) chosen = { part, mine, rank }
     })
   })
   const { columns } = parts[chosen.part]!
-  const { mine } = chosen
-  for (const name of tellings) {
-    const values = columns[name]
-    const counts = new Map<number, number>()
-    for (const column of mine) counts.set(values[column]!, (counts.get(values[column]!) ?? 0) + 1)
-    if (counts.size < 2) continue
-    const sorted = [...counts].sort(([a], [b]) => a - b)
-    let below = 0
-    const edge =
-      chosen.isOpen && name === 'device'
-        ? -1
-        : sorted.find(([, count]) => (below += count) * 2 >= mine.length)![0]
-    const isLast = edge === sorted.at(-1)![0]
-    const isLow = (column: number): boolean =>
-      isLast ? values[column]! < edge : values[column]! <= edge
-    const side = (low: boolean): Set<number> =>
-      new Set(mine.filter((column) => isLow(column) !== low))
-    return [side(true), side(false)].map((gone) =>
-      parts.map((part, index) =>
-        index === chosen.part
-          ? partOf(
-              columns,
-              part.curves,
-              part.inPlay.filter((column) => !gone.has(column)),
-            )
-          : part,
-      ),
+  const { mine, rank } = chosen
+  const question =
+    firstQuestions[rank] ??
+    tellings
+      .map((name) => ({ name, edge: middleOf(columns[name], mine) }))
+      .find(({ edge }) => edge !== null)
+  if (!question) return []
+  const { name, edge } = question
+  const values = columns[name]
+  const without = (isGone: (column: number) => boolean): Part[] => {
+    const gone = new Set(mine.filter(isGone))
+    return parts.map((part, index) =>
+      index === chosen.part
+        ? partOf(
+            columns,
+            part.curves,
+            part.inPlay.filter((column) => !gone.has(column)),
+          )
+        : part,
     )
   }
-  return []
+  return [
+    without((column) => values[column]! > edge!),
+    without((column) => values[column]! <= edge!),
+  ]
 }

@@ -1,7 +1,9 @@
 import { settleBitrates } from './bitrates'
+import { belowCount, bestRestOf } from './bestRest'
 import { type Bound, use } from './bounds'
 import { leastPoint } from './curves'
-import { bestPaths, fullState, type Part } from './parts'
+
+import { fullState, type Part } from './parts'
 import type { Resources } from './resources'
 
 /** A column chosen, and the point on its curve. */
@@ -42,23 +44,28 @@ export function searchStructures(
   let steps = 0
   let isStopped = false
 
-  const orders = parts.map((part, index) => ordersOf(part, bound.parts[index]!.priced))
-  const leastWires = parts.map(leastWireOf)
-  // What all that comes after a component adds at best, and takes at least.
-  const restPriced = new Float64Array(parts.length + 1)
-  const restWire = new Float64Array(parts.length + 1)
-  capacity.forEach((amount, index) => (restPriced[parts.length]! += bound.prices[index]! * amount))
-  for (let part = parts.length - 1; part >= 0; part -= 1) {
-    const full = fullState(parts[part]!)
-    restPriced[part] = restPriced[part + 1]! + bound.parts[part]!.best[full]!
-    restWire[part] = restWire[part + 1]! + leastWires[part]![full]!
-  }
+  // Who is below the floor is counted exactly, and so has no price here.
+  const count = belowCount(parts, resources)
+  const belowPrice = count.isCounted ? bound.prices[resources.below]! : 0
+  const priced = parts.map(({ columns, inPlay }, index) =>
+    bound.parts[index]!.priced.map((worth, at) => worth + belowPrice * columns.below[inPlay[at]!]!),
+  )
+  const leastWireAt = ({ columns, curves: own, inPlay }: Part, at: number): number =>
+    own.wire[leastPoint(own, columns.curve[inPlay[at]!]!)]!
+  const bestPriced = bestRestOf(parts, count, (part, at) => priced[part]![at]!)
+  const leastWire = bestRestOf(parts, count, (part, at) => -leastWireAt(parts[part]!, at))
+  const orders = parts.map((part, index) => ordersOf(part, priced[index]!))
+  const sold = capacity.reduce(
+    (sum, amount, index) =>
+      count.isCounted && index === resources.below ? sum : sum + bound.prices[index]! * amount,
+    0,
+  )
   const used = new Float64Array(capacity.length)
   const chosen: { part: number; column: number }[] = []
 
   const fits = (columns: Part['columns'], column: number): boolean => {
     const device = columns.device[column]!
-    if (used[1]! > capacity[1]!) return false
+    if (used[resources.disk]! > capacity[resources.disk]!) return false
     if (used[resources.leftOut]! > capacity[resources.leftOut]!) return false
     if (used[resources.below]! > capacity[resources.below]!) return false
     if (device >= 0) {
@@ -78,7 +85,7 @@ export function searchStructures(
       return
     }
     const own = chosen.map(({ part, column }) => parts[part]!.columns.curve[column]!)
-    const settled = settleBitrates(curves, own, capacity[0]!, least)
+    const settled = settleBitrates(curves, own, capacity[resources.upload]!, least)
     if (!settled) return
     found = {
       value: settled.value,
@@ -88,48 +95,50 @@ export function searchStructures(
     isStopped = isFirstEnough
   }
 
-  const visit = (index: number, state: number, priced: number, wire: number): void => {
+  const visit = (index: number, state: number, pricedSoFar: number, wire: number): void => {
     if (state === 0) {
       const next = index + 1
-      if (next < parts.length) visit(next, fullState(parts[next]!), priced, wire)
+      if (next < parts.length) visit(next, fullState(parts[next]!), pricedSoFar, wire)
       else settle()
       return
     }
-    const { columns, inPlay, firstMove, moveSet, moveTo } = parts[index]!
-    const { best, priced: pricedHere } = bound.parts[index]!
-    const leastWire = leastWires[index]!
-    const promising: { order: Int32Array; after: number; rest: number; most: number }[] = []
+    const part = parts[index]!
+    const { columns, inPlay, firstMove, moveSet, moveTo } = part
+    const pricedHere = priced[index]!
+    const belowLeft = count.isCounted ? count.most - used[resources.below]! : 0
+    const bestAfter = bestPriced(index, belowLeft)
+    const promising: { order: Int32Array; after: number; most: number }[] = []
     for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1) {
       const order = orders[index]![moveSet[move]!]!
       const after = moveTo[move]!
-      const rest = best[after]! + restPriced[index + 1]!
-      const most = priced + pricedHere[order[0]!]! + rest
-      if (most >= least) promising.push({ order, after, rest, most })
+      const most = pricedSoFar + pricedHere[order[0]!]! + bestAfter[after]!
+      if (most >= least) promising.push({ order, after, most })
     }
     promising.sort((a, b) => b.most - a.most)
-    for (const { order, after, rest } of promising) {
-      const restLeast = leastWire[after]! + restWire[index + 1]!
+    for (const { order, after } of promising)
       for (const place of order) {
-        if (priced + pricedHere[place]! + rest < least) break
+        const own = pricedSoFar + pricedHere[place]!
+        if (own + bestAfter[after]! < least) break
         const column = inPlay[place]!
-        const ownWire = curves!.wire[leastPoint(curves!, columns.curve[column]!)]!
-        if (wire + ownWire + restLeast > capacity[0]!) continue
+        const below = belowLeft - (count.isCounted ? columns.below[column]! : 0)
+        if (below < 0 || own + bestPriced(index, below)[after]! < least) continue
+        const ownWire = wire + leastWireAt(part, place)
+        if (ownWire - leastWire(index, below)[after]! > capacity[resources.upload]!) continue
         steps += 1
         if (steps > mostSteps) isStopped = true
         if (isStopped) return
         use(used, columns, column, resources)
         if (fits(columns, column)) {
           chosen.push({ part: index, column })
-          visit(index, after, priced + pricedHere[place]!, wire + ownWire)
+          visit(index, after, own, ownWire)
           chosen.pop()
         }
         use(used, columns, column, resources, -1)
         if (isStopped) return
       }
-    }
   }
 
-  visit(-1, 0, 0, 0)
+  visit(-1, 0, sold, 0)
   return { found, isExhaustive: !isStopped, steps }
 }
 
@@ -140,15 +149,3 @@ const ordersOf = ({ firstOfSet }: Part, priced: Float64Array): Int32Array[] =>
     const order = Int32Array.from({ length }, (_, at) => firstOfSet[set]! + at)
     return order.sort((a, b) => priced[b]! - priced[a]!)
   })
-
-/** The least upload that the members of any state take. */
-function leastWireOf(part: Part): Float64Array {
-  const { columns, curves, inPlay, firstOfSet } = part
-  const worthOfSet = new Float64Array(firstOfSet.length - 1).fill(-Infinity)
-  for (let set = 0; set < worthOfSet.length; set += 1)
-    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) {
-      const wire = curves.wire[leastPoint(curves, columns.curve[inPlay[at]!]!)]!
-      worthOfSet[set] = Math.max(worthOfSet[set]!, -wire)
-    }
-  return bestPaths(part, worthOfSet).best.map((worth) => -worth)
-}
