@@ -72,13 +72,13 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
   for (const marginals = marginalsOf(show, present); ;) {
     if (!(await isNewest())) return
     const { value, done } = marginals.next()
-    tell({ about: 'marginals', marginals: value, isLast: done === true })
+    if (value) tell({ about: 'marginals', marginals: value, isLast: done === true })
     if (done) break
   }
   for (const gains = gainsOf(show, present); ;) {
     if (!(await isNewest())) return
     const { value, done } = gains.next()
-    tell({ about: 'gains', gains: value, isLast: done === true })
+    if (value) tell({ about: 'gains', gains: value, isLast: done === true })
     if (done) break
   }
 }

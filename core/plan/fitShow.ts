@@ -1,4 +1,5 @@
 import { isSameJson } from '../show'
+import { ended } from './ended'
 import type { Worth } from './problem/problem'
 import { showProblem } from './problem/showProblem'
 import type { PlannedShow } from './problem/wishes'
@@ -34,11 +35,21 @@ export function* fittingShow(show: PlannedShow): Generator<FitResult, FitResult>
 }
 
 /** Plans a show to the end. */
-export function fitShow(show: PlannedShow): FitResult {
+export const fitShow = (show: PlannedShow): FitResult => ended(fittingShow(show))
+
+/** How many steps of a search a side question is worth; a step takes some hundredths of a second. */
+const stepsForSideQuestion = 50
+
+/**
+ * Plans a show for a side question: where the best takes long to be proven, the best so far has to do.
+ * Yields between steps, so that it can be stopped.
+ */
+export function* fittingAside(show: PlannedShow): Generator<null, FitResult> {
   const run = fittingShow(show)
-  for (;;) {
-    const step = run.next()
-    if (step.done) return step.value
+  for (let steps = 1; ; steps += 1) {
+    const { value, done } = run.next()
+    if (done || (steps >= stepsForSideQuestion && value.parts)) return value
+    yield null
   }
 }
 

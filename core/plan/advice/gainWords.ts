@@ -17,7 +17,10 @@ export function gainInWords(gain: Gain): string {
   if (gain.keptWeight < 0) parts.push('leaves out more')
   if (gain.aboveFloor > 0) parts.push(`${gain.aboveFloor} more above the floor`)
   if (gain.aboveFloor < 0) parts.push(`${-gain.aboveFloor} more below the floor`)
-  if (Math.abs(gain.points) >= 0.05) parts.push(signed(gain.points, pointsInWords(gain.points)))
+  if (Math.abs(gain.points) >= 0.05)
+    parts.push(
+      `${gain.isAtLeast ? 'at least ' : ''}${signed(gain.points, pointsInWords(gain.points))}`,
+    )
   if (gain.encodesFewer !== 0) {
     const count = Math.abs(gain.encodesFewer)
     parts.push(

@@ -1,5 +1,4 @@
-import type { FitResult } from '../fitShow'
-import { fitShow } from '../fitShow'
+import { fittingAside, type FitResult } from '../fitShow'
 import { scoreUnitsPerPoint, type Worth } from '../problem/problem'
 import { withPlan } from '../showPlan'
 import { type Way, waysToGain } from './ways'
@@ -19,6 +18,8 @@ export interface Gain {
   aboveFloor: number
   encodesFewer: number
   freedKbps: number
+  /** Whether a better plan than the one found may exist after the change. */
+  isAtLeast: boolean
 }
 
 /** The effect of a change, the present plan against the one after it. */
@@ -37,6 +38,7 @@ export function gainOf(way: Way, before: FitResult, after: FitResult): Gain | nu
     aboveFloor: less(({ belowFloor }) => belowFloor),
     encodesFewer: less(({ encodes }) => encodes),
     freedKbps: before.uploadKbps - after.uploadKbps,
+    isAtLeast: !after.isProven,
   }
 }
 
@@ -49,13 +51,16 @@ export const compareGains = (a: Gain, b: Gain): number =>
   b.encodesFewer - a.encodesFewer ||
   b.freedKbps - a.freedKbps
 
-/** Every way with its effect, the best first; each is planned for in turn, so that it can be stopped between them. */
-export function* gainsOf(show: PlannedShow, present: FitResult): Generator<Gain[], Gain[]> {
+/**
+ * Every way with its effect, the best first; each is planned for in turn. Yields them whenever there is
+ * one more, and null in between, so that it can be stopped.
+ */
+export function* gainsOf(show: PlannedShow, present: FitResult): Generator<Gain[] | null, Gain[]> {
   const gains: Gain[] = []
   // By the time a way is tried the planner has put its plan into the show, unless cells are set by hand.
   const tried = show.fit.automatic && present.parts !== null ? withPlan(show, present.parts) : show
   for (const way of waysToGain(tried)) {
-    const gain = gainOf(way, present, fitShow(way.change(tried)))
+    const gain = gainOf(way, present, yield* fittingAside(way.change(tried)))
     if (gain) gains.push(gain)
     gains.sort(compareGains)
     yield [...gains]

@@ -1,7 +1,10 @@
 import { bitrateStepKbps } from '../../fit'
 import { usableUpload } from '../../network'
 import { lineOf } from '../../show'
-import { type FitResult, fitShow } from '../fitShow'
+import { ended } from '../ended'
+import { type FitResult, fittingAside } from '../fitShow'
+import { showProblem } from '../problem/showProblem'
+import { hasPlan } from '../search/solve'
 import { withUpload } from './room'
 import type { PlannedShow } from '../problem/wishes'
 
@@ -19,9 +22,9 @@ const mostMissKbps = 400_000
  * no upload would do, since it is the computer or a rule that stands in the way.
  */
 export function nearestPlan(show: PlannedShow): NearestPlan | null {
-  const tryWith = (missKbps: number): FitResult => fitShow(withUpload(show, missKbps))
+  const isEnough = (kbps: number): boolean => hasPlan(showProblem(withUpload(show, kbps)).problem)
   let enough = 1000
-  while (!tryWith(enough).parts) {
+  while (!isEnough(enough)) {
     enough *= 4
     if (enough > mostMissKbps) return null
   }
@@ -29,10 +32,10 @@ export function nearestPlan(show: PlannedShow): NearestPlan | null {
   let high = enough / bitrateStepKbps
   while (high - low > 1) {
     const middle = Math.floor((low + high) / 2)
-    if (tryWith(middle * bitrateStepKbps).parts) high = middle
+    if (isEnough(middle * bitrateStepKbps)) high = middle
     else low = middle
   }
-  const result = tryWith(high * bitrateStepKbps)
+  const result = ended(fittingAside(withUpload(show, high * bitrateStepKbps)))
   const { usableKbps } = usableUpload(lineOf(show))
   return { missKbps: Math.max(0, result.uploadKbps - usableKbps), result }
 }

@@ -2,7 +2,8 @@ import { acceptedFrameRates, bitrateStepKbps, breachesOf, sizesToOffer } from '.
 import { pictureScore } from '../../media'
 import type { Pin, Rendition, Show } from '../../show'
 import { kbpsInWords, listInWords, renditionInWords } from '../../words'
-import { fitShow } from '../fitShow'
+import { ended } from '../ended'
+import { fittingAside } from '../fitShow'
 import { planSummary } from '../planSummary'
 
 /** A rise that is worth having: what gains less is not seen. */
@@ -74,7 +75,7 @@ export function nextStepOf(show: Show, destinationId: string): NextStep | null {
         : each,
     ),
   }
-  const [before, after] = [fitShow(show), fitShow(stepped)]
+  const [before, after] = [ended(fittingAside(show)), ended(fittingAside(stepped))]
   if (!before.parts || !after.parts) return { rendition, score, gainPoints, costs: null }
   const left = new Map(planSummary(show, after.parts).rows.map((row) => [row.id, row.score]))
   const costs = planSummary(show, before.parts).rows.flatMap(({ id, name, score: had }) => {

@@ -1,7 +1,7 @@
 import { budgetOf, deviceUses, diskUseGigabytes } from '../../fit'
 import { lineOf, type Show } from '../../show'
 import { gigabytesInWords, listInWords, mbpsNumber, pointsInWords, shareInWords } from '../../words'
-import { type FitResult, fitShow } from '../fitShow'
+import { type FitResult, fittingAside } from '../fitShow'
 import { liftsInWords, type PlanChange, planChanges, takenIn } from '../planChanges'
 import { planRows } from '../planSummary'
 import { scoreUnitsPerPoint } from '../problem/problem'
@@ -153,15 +153,18 @@ export function withUpload(show: PlannedShow, kbps: number): PlannedShow {
   }
 }
 
-/** What holds a plan back: each resource of which more would buy something, the most first. */
+/**
+ * What holds a plan back: each resource of which more would buy something, the most first. Yields what
+ * is known after each, and null in between, so that it can be stopped.
+ */
 export function* marginalsOf(
   show: PlannedShow,
   present: FitResult,
-): Generator<Marginal[], Marginal[]> {
+): Generator<Marginal[] | null, Marginal[]> {
   const found: Marginal[] = []
   for (const { id, unit, change } of stepsOf(show)) {
     const changed = change(show)
-    const { worth, parts } = fitShow(changed)
+    const { worth, parts } = yield* fittingAside(changed)
     if (worth && parts && present.worth && present.parts) {
       const points = (worth.scoreUnits - present.worth.scoreUnits) / scoreUnitsPerPoint
       const keptWeight = present.worth.leftOutWeight - worth.leftOutWeight

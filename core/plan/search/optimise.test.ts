@@ -1,15 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { ended } from '../ended'
 import { optimise } from './optimise'
 import { leastShortfall } from './shortfall'
 import { allInPlay, bestOf, fitting, members, problem, resources, written } from './testColumns'
-
-function ended<Last>(run: Generator<unknown, Last>): Last {
-  for (;;) {
-    const step = run.next()
-    if (step.done) return step.value
-  }
-}
 
 describe('the search', () => {
   it('finds the plan that trying every one finds, and proves it', () => {

@@ -2,6 +2,7 @@ import { type Part, partOf } from './parts'
 import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
 import { componentsOf } from './components'
 import { type Optimum, optimise } from './optimise'
+import { ended } from '../ended'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from '../problem/problem'
 import { resourcesOf } from './resources'
 import { leastShortfall, type Shortfall } from './shortfall'
@@ -94,13 +95,9 @@ const leastLeftOut = (problem: Problem, all: ColumnsAndCurves): Generator<void, 
     resourcesOf(problem, { leftOutWeight: noLimit, belowFloor: noLimit }),
   )
 
-/** Runs a search to its end. */
-function ended<Last>(run: Generator<unknown, Last>): Last {
-  for (;;) {
-    const step = run.next()
-    if (step.done) return step.value
-  }
-}
+/** Whether a plan exists at all that keeps what has to be kept. */
+export const hasPlan = (problem: Problem): boolean =>
+  ended(leastLeftOut(problem, columnsFor(problem))).found !== null
 
 /** Whether a plan exists that leaves nobody out. */
 export function fitsWhole(problem: Problem): boolean {

@@ -12,6 +12,7 @@ import { gainInWords, gapInWords } from '../advice/gainWords'
 import { nearestPlan } from '../advice/nearest'
 import { nextStepInWords, nextStepOf } from '../advice/nextStep'
 import { marginalInWords, marginalsOf } from '../advice/room'
+import { ended } from '../ended'
 import { planSummary } from '../planSummary'
 import { planOf, withPlan } from '../showPlan'
 import { bestAnswer, simpleAnswer, usualShapes } from '../advice/simpleAnswer'
@@ -128,26 +129,19 @@ describe('common practice comes out of the planner', () => {
 
 describe('what the planner says of its plan', () => {
   const present = fitShow(plannedDemoShow)
-  const last = <T>(run: Generator<T, T>): T => {
-    for (;;) {
-      const step = run.next()
-      if (step.done) return step.value
-    }
-  }
-
   it('is proven for the demo, which fits', () => {
     expect(present.isProven).toBe(true)
     expect(present.worth).toMatchObject({ leftOutWeight: 0, belowFloor: 0 })
   })
 
   it('names the upload as what holds the demo back', () => {
-    const [first] = last(marginalsOf(plannedDemoShow, present))
+    const [first] = ended(marginalsOf(plannedDemoShow, present))
     expect(first?.id).toBe('upload')
     expect(first?.points).toBeGreaterThan(1)
   })
 
   it('ranks ways to gain by what planning again finds', () => {
-    const gains = last(gainsOf(plannedDemoShow, present))
+    const gains = ended(gainsOf(plannedDemoShow, present))
     expect(gains[0]?.id).toBe('headroom')
     expect(gainInWords(gains[0]!)).toMatch(/^\+[\d.]+ points/)
     expect(gains.find(({ id }) => id === 'frames')?.points).toBeLessThan(0)
@@ -159,7 +153,7 @@ describe('what the planner says of its plan', () => {
   })
 
   it('tries every kind of way, and none that is forced is better than what the planner chose', () => {
-    const gains = last(gainsOf(plannedDemoShow, present))
+    const gains = ended(gainsOf(plannedDemoShow, present))
     const kinds = new Set(gains.map(({ id }) => id.split(' ')[0]))
     for (const kind of [
       'headroom',
@@ -181,7 +175,7 @@ describe('what the planner says of its plan', () => {
   })
 
   it('says whom one more unit would lift', () => {
-    const [first] = last(marginalsOf(plannedDemoShow, present))
+    const [first] = ended(marginalsOf(plannedDemoShow, present))
     expect(marginalInWords(first!)).toMatch(
       /^One more Mb\/s of upload would lift \S.* from \d+ to \d+( and \S.* from \d+ to \d+)?\.$/,
     )
@@ -193,7 +187,7 @@ describe('what the planner says of its plan', () => {
   it('promises of a way what trying it on the planned show brings', () => {
     const carriedOut = withPlan(plannedDemoShow, present.parts!)
     expect(carriedOut).not.toEqual(plannedDemoShow)
-    expect(last(gainsOf(plannedDemoShow, present))).toEqual(last(gainsOf(carriedOut, present)))
+    expect(ended(gainsOf(plannedDemoShow, present))).toEqual(ended(gainsOf(carriedOut, present)))
   })
 
   it('brings what a relay is sent within the relay’s own rules on sound', () => {
@@ -246,7 +240,7 @@ describe('what the planner says of its plan', () => {
     // What it misses by is what is then sent too much.
     const carriedOut = withPlan(show, nearest!.result.parts!)
     expect(Math.abs(-budgetOf(carriedOut).spareKbps - nearest!.missKbps)).toBeLessThan(3)
-    const [best] = last(gainsOf(show, fitShow(show)))
+    const [best] = ended(gainsOf(show, fitShow(show)))
     expect(best?.opensPlan).toBe(true)
     expect(gainInWords(best!)).toMatch(/^makes room for/)
   })
