@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { UsableUpload } from '@green-mantle/core/network'
+import { shareOfScale, uploadBands, type UsableUpload } from '@green-mantle/core/network'
 import { mbpsInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
 
@@ -15,27 +15,14 @@ const props = defineProps<{
   mostKbps: number
 }>()
 
-/** A band thinner than this share of what was measured goes without its name; the sum beside the chart names it. */
-const leastNamedShare = 0.1
+const percent = (share: number): string => `${100 * share}%`
+const looks = {
+  headroom: { colour: 'var(--rule)', opacity: 0.6 },
+  'other traffic': { colour: 'var(--ink-2)', opacity: 0.35 },
+  usable: { colour: 'var(--leaf)', opacity: 0.55 },
+} as const
 
-const share = (kbps: number): number => Math.min(1, Math.max(0, kbps / props.mostKbps))
-const percent = (kbps: number): string => `${100 * share(kbps)}%`
-
-const bands = computed(() => {
-  const { measuredKbps, headroomKbps, usableKbps } = props.upload
-  const headroomFrom = measuredKbps - headroomKbps
-  return [
-    { name: 'headroom', from: headroomFrom, to: measuredKbps, colour: 'var(--rule)', opacity: 0.6 },
-    {
-      name: 'other traffic',
-      from: usableKbps,
-      to: headroomFrom,
-      colour: 'var(--ink-2)',
-      opacity: 0.35,
-    },
-    { name: 'usable', from: 0, to: usableKbps, colour: 'var(--leaf)', opacity: 0.55 },
-  ].map((band) => ({ ...band, isNamed: band.to - band.from > measuredKbps * leastNamedShare }))
-})
+const bands = computed(() => uploadBands(props.upload, props.mostKbps))
 const levels = computed(() => [
   {
     name: `P${props.lowPercentile}`,
@@ -53,11 +40,11 @@ const levels = computed(() => [
       v-for="band in bands"
       :key="band.name"
       class="absolute inset-x-0 flex items-center justify-end overflow-hidden pr-1.5"
-      :style="{ bottom: percent(band.from), height: percent(band.to - band.from) }"
+      :style="{ bottom: percent(band.from), height: percent(band.height) }"
     >
       <span
         class="absolute inset-0"
-        :style="{ background: band.colour, opacity: band.opacity }"
+        :style="{ background: looks[band.name].colour, opacity: looks[band.name].opacity }"
         aria-hidden="true"
       />
       <span v-if="band.isNamed" class="text-ink-2 relative">{{ band.name }}</span>
@@ -67,7 +54,7 @@ const levels = computed(() => [
       :key="level.name"
       class="absolute inset-x-0 border-t-2 pt-0.5 pl-1.5 leading-none"
       :class="level.line"
-      :style="{ top: percent(mostKbps - level.kbps), color: level.colour }"
+      :style="{ top: percent(shareOfScale(mostKbps - level.kbps, mostKbps)), color: level.colour }"
     >
       {{ level.name }} {{ mbpsInWords(level.kbps) }}
     </div>

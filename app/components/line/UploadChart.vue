@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { countedSamples } from '@green-mantle/core/network'
+import { countedSamples, uploadScaleMbps } from '@green-mantle/core/network'
 import { kbpsFromMbps, mbpsFromKbps, mbpsInWords, mediumNames } from '@green-mantle/core/words'
 import { ScatterChart } from 'echarts/charts'
 import { GridComponent, TooltipComponent } from 'echarts/components'
@@ -28,8 +28,7 @@ const medium = computed(() => store.line.medium)
 /** The plan is drawn too where it is more than was ever measured. */
 const mostMbps = computed(() => {
   const rates = samples.value.map(({ uploadKbps }) => uploadKbps)
-  const most = Math.max(1000, store.verdict.budget.totalKbps, ...rates)
-  return Math.ceil(mbpsFromKbps(most) * 1.05)
+  return uploadScaleMbps(rates, store.verdict.budget.totalKbps)
 })
 
 const option = computed(() => {

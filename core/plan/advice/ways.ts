@@ -1,6 +1,6 @@
 import { acceptedFrameRates, sizesToOffer } from '../../fit'
 import { usableUpload } from '../../network'
-import { type Line, lineOf, type Pin, type Rendition, type Show } from '../../show'
+import { type Line, lineOf, type Pin, pinnable, type Rendition, type Show } from '../../show'
 import { codecNames, listInWords, sizeInWords } from '../../words'
 import type { PlannedShow } from '../problem/wishes'
 
@@ -328,7 +328,7 @@ function recordedLike(
       keyframeIntervalSeconds: rendition.keyframeIntervalSeconds,
       bFrames: rendition.bFrames,
       encoder: rendition.encoder,
-      pins: ['size', 'frame rate', 'codec', 'video bitrate', 'effort', 'device'],
+      pins: [...pinnable],
     },
   }
 }

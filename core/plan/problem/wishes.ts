@@ -11,6 +11,7 @@ import {
   efforts,
   newRules,
   type Pin,
+  pinnable,
   type Recording,
   type Rendition,
   type Rules,
@@ -90,15 +91,6 @@ export const recordingRules = (recording: Recording, show: Pick<Show, 'canvasPai
   mostVideoBitrateKbps: recording.mostVideoBitrateKbps,
 })
 
-const everyPin: readonly Pin[] = [
-  'size',
-  'frame rate',
-  'codec',
-  'video bitrate',
-  'device',
-  'effort',
-]
-
 /** Everything that a show wants encoded: what is sent, each step of a ladder by itself, and what is recorded. */
 export function wishesOf(show: PlannedShow): Wish[] {
   const sends = show.destinations
@@ -115,7 +107,7 @@ export function wishesOf(show: PlannedShow): Wish[] {
           canvas: destination.canvas,
           rules: destination.rules,
           rendition,
-          pins: new Set(isHandOff ? everyPin : [...given.pins, ...lowerSteps]),
+          pins: new Set(isHandOff ? pinnable : [...given.pins, ...lowerSteps]),
           priority,
           mustKeep,
           viewers: destination.viewers,

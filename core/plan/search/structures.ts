@@ -2,7 +2,6 @@ import { settleBitrates } from './bitrates'
 import { belowCount, bestRestOf } from './bestRest'
 import { type Bound, use } from './bounds'
 import { leastPoint } from './curves'
-
 import { fullState, type Part } from './parts'
 import type { Resources } from './resources'
 

@@ -1,0 +1,41 @@
+import type { UsableUpload } from './usableUpload'
+
+/** A band thinner than this share of what was measured has no room for its name. */
+const leastNamedShare = 0.1
+/** How far the scale goes above the highest value. */
+const scaleMargin = 1.05
+/** kb/s that the scale goes up to at least. */
+const leastScaleKbps = 1000
+
+/** What is done with a part of the measured upload, as shares of a scale, 0 to 1. */
+export interface UploadBand {
+  name: 'headroom' | 'other traffic' | 'usable'
+  from: number
+  height: number
+  isNamed: boolean
+}
+
+/** The top of a scale, in whole Mb/s, on which measurements (kb/s) and what is sent (kb/s) have room. */
+export const uploadScaleMbps = (ratesKbps: readonly number[], totalKbps: number): number =>
+  Math.ceil((Math.max(leastScaleKbps, totalKbps, ...ratesKbps) / 1000) * scaleMargin)
+
+/** A rate as a share of a scale, no less than 0 and no more than 1. */
+export const shareOfScale = (kbps: number, mostKbps: number): number =>
+  Math.min(1, Math.max(0, kbps / mostKbps))
+
+/** How the measured upload is shared out: the headroom on top, below it other traffic, and what is usable. */
+export function uploadBands(upload: UsableUpload, mostKbps: number): UploadBand[] {
+  const { measuredKbps, headroomKbps, usableKbps } = upload
+  const headroomFromKbps = measuredKbps - headroomKbps
+  const band = (name: UploadBand['name'], fromKbps: number, toKbps: number): UploadBand => ({
+    name,
+    from: shareOfScale(fromKbps, mostKbps),
+    height: shareOfScale(toKbps - fromKbps, mostKbps),
+    isNamed: toKbps - fromKbps > measuredKbps * leastNamedShare,
+  })
+  return [
+    band('headroom', headroomFromKbps, measuredKbps),
+    band('other traffic', usableKbps, headroomFromKbps),
+    band('usable', 0, usableKbps),
+  ]
+}
