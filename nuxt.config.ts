@@ -1,4 +1,5 @@
 import tailwindcss from '@tailwindcss/vite'
+import { pureSchemas } from './scripts/pureSchemas'
 
 /** Only what ships with the application may load: no other machine is asked for anything. */
 const contentSecurityPolicy = {
@@ -73,10 +74,12 @@ export default defineNuxtConfig({
     publicAssets: [{ dir: '../demo/pictures', baseURL: '/drawings', maxAge: 3600 }],
   },
   vite: {
-    plugins: [tailwindcss()],
+    plugins: [tailwindcss(), pureSchemas()],
     // Inlined fonts would be data: addresses, which the policy refuses.
-    build: { assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined) },
-    worker: { format: 'es' },
+    build: {
+      assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined),
+    },
+    worker: { format: 'es', plugins: () => [pureSchemas()] },
     optimizeDeps: {
       include: [
         'konva',

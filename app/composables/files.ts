@@ -1,15 +1,4 @@
-import {
-  encoderScriptExtension,
-  planFileExtension,
-  playlistExtension,
-  showFileExtension,
-  showFileLimitBytes,
-  writeEncoderScript,
-  writeMultivariantPlaylist,
-  writePlanFile,
-  writeSettingsSheet,
-  writeShowFile,
-} from '@green-mantle/core/formats'
+import { showFileLimitBytes } from '@green-mantle/core/formats'
 import type { Destination, Show } from '@green-mantle/core/show'
 
 export function download(name: string, type: string, content: BlobPart): void {
@@ -32,7 +21,10 @@ export function fileNameFor(title: string): string {
   return name || 'show'
 }
 
-export function downloadShowFile(show: Show): void {
+// What writes a file is loaded when it is first asked for.
+
+export async function downloadShowFile(show: Show): Promise<void> {
+  const { showFileExtension, writeShowFile } = await import('@green-mantle/core/formats')
   download(
     `${fileNameFor(show.title)}${showFileExtension}`,
     'application/json',
@@ -40,7 +32,8 @@ export function downloadShowFile(show: Show): void {
   )
 }
 
-export function downloadSettingsSheet(show: Show): void {
+export async function downloadSettingsSheet(show: Show): Promise<void> {
+  const { writeSettingsSheet } = await import('@green-mantle/core/formats')
   download(
     `${fileNameFor(show.title)} settings.csv`,
     'text/csv;charset=utf-8',
@@ -48,7 +41,8 @@ export function downloadSettingsSheet(show: Show): void {
   )
 }
 
-export function downloadPlanFile(show: Show): void {
+export async function downloadPlanFile(show: Show): Promise<void> {
+  const { planFileExtension, writePlanFile } = await import('@green-mantle/core/formats')
   download(
     `${fileNameFor(show.title)}${planFileExtension}`,
     'application/json',
@@ -57,7 +51,8 @@ export function downloadPlanFile(show: Show): void {
 }
 
 /** The plan as a script for a general-purpose encoder; it holds no address and no key. */
-export function downloadEncoderScript(show: Show): void {
+export async function downloadEncoderScript(show: Show): Promise<void> {
+  const { encoderScriptExtension, writeEncoderScript } = await import('@green-mantle/core/formats')
   download(
     `${fileNameFor(show.title)}${encoderScriptExtension}`,
     'text/x-shellscript;charset=utf-8',
@@ -65,7 +60,9 @@ export function downloadEncoderScript(show: Show): void {
   )
 }
 
-export function downloadPlaylist(destination: Destination): void {
+export async function downloadPlaylist(destination: Destination): Promise<void> {
+  const { playlistExtension, writeMultivariantPlaylist } =
+    await import('@green-mantle/core/formats')
   download(
     `${fileNameFor(destination.name)}${playlistExtension}`,
     'application/vnd.apple.mpegurl',
@@ -73,7 +70,7 @@ export function downloadPlaylist(destination: Destination): void {
   )
 }
 
-/** The run-up to a show for a calendar; the writer is loaded when it is first asked for. */
+/** The run-up to a show for a calendar. */
 export async function downloadCalendar(show: Show, showId: string): Promise<void> {
   const { calendarExtension, writeCalendar } = await import('@green-mantle/core/calendar')
   download(

@@ -1,4 +1,5 @@
-import { type Show, showSchema } from '@green-mantle/core/show'
+import type { Show } from '@green-mantle/core/show'
+import { readingWorker } from '~/workers/workers'
 
 /** An edit that the server has not acknowledged yet, with what it was edited from. */
 export interface KeptEdit {
@@ -30,11 +31,11 @@ export function forgetEdit(showId: string): void {
   localStorage.removeItem(keyOf(showId, tab))
 }
 
-function readEdit(key: string): KeptEdit | null {
+async function readEdit(key: string): Promise<KeptEdit | null> {
   try {
     const edit = JSON.parse(localStorage.getItem(key) ?? '') as KeptEdit
     const isWhole =
-      showSchema.safeParse(edit.base).success && showSchema.safeParse(edit.show).success
+      (await readingWorker().isShow(edit.base)) && (await readingWorker().isShow(edit.show))
     return isWhole && Number.isInteger(edit.revision) ? edit : null
   } catch {
     return null
@@ -48,14 +49,14 @@ function readEdit(key: string): KeptEdit | null {
 export async function takeAbandonedEdit(showId: string): Promise<KeptEdit | null> {
   const held = (await navigator.locks?.query())?.held ?? []
   const living = new Set(held.map(({ name }) => name))
-  const abandoned = Object.keys(localStorage)
+  const keys = Object.keys(localStorage)
     .filter((key) => key.startsWith(`${prefix}${showId}.`))
     .filter((key) => {
       const owner = key.slice(`${prefix}${showId}.`.length)
       return owner === tab || !living.has(prefix + owner)
     })
-    .map((key) => ({ key, edit: readEdit(key) }))
-    .sort((a, b) => (b.edit?.keptAt ?? '').localeCompare(a.edit?.keptAt ?? ''))
+  const abandoned = await Promise.all(keys.map(async (key) => ({ key, edit: await readEdit(key) })))
+  abandoned.sort((a, b) => (b.edit?.keptAt ?? '').localeCompare(a.edit?.keptAt ?? ''))
   const newest = abandoned[0]
   if (!newest?.edit) return null
   localStorage.removeItem(newest.key)

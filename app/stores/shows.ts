@@ -1,12 +1,11 @@
-import { readShowFile } from '@green-mantle/core/formats'
 import { newShow, type Show, type ShowSummary } from '@green-mantle/core/show'
-import { DateTime } from 'luxon'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { wordsFor } from '~/api/problem'
 import { createShow, deleteShow, fetchShow, fetchShows, restoreShow, saveShow } from '~/api/shows'
 import { chooseTextFile, downloadShowFile } from '~/composables/files'
+import { readingWorker } from '~/workers/workers'
 import { useShowStore } from './show'
 import { useToastStore } from './toasts'
 
@@ -53,6 +52,7 @@ export const useShowsStore = defineStore('shows', () => {
   }
 
   async function create(): Promise<string | undefined> {
+    const { DateTime } = await import('luxon')
     const { zoneName } = DateTime.local()
     const inAWeek = DateTime.local().plus({ weeks: 1 }).set({ hour: 20, minute: 0 })
     return add(
@@ -80,7 +80,7 @@ export const useShowsStore = defineStore('shows', () => {
   async function openFile(): Promise<string | undefined> {
     const file = await chooseTextFile('.json,application/json')
     if (!file) return undefined
-    const read = readShowFile(file.text)
+    const read = await readingWorker().readShowFile(file.text)
     if (read.ok) return add(read.show)
     const places = read.problems.slice(0, 5).map(({ place, message }) => `${place}: ${message}`)
     const more = read.problems.length > 5 ? `\nand ${read.problems.length - 5} more` : ''
@@ -118,7 +118,7 @@ export const useShowsStore = defineStore('shows', () => {
 
   const saveAsFile = (summary: ShowSummary): Promise<void> =>
     act(async () => {
-      downloadShowFile((await fetchShow(summary.id)).show)
+      await downloadShowFile((await fetchShow(summary.id)).show)
     })
 
   return {

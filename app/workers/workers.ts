@@ -2,11 +2,13 @@ import { type Remote, wrap } from 'comlink'
 import type { KeyingWorker } from './keying.worker'
 import type { MatchingWorker } from './matching.worker'
 import type { PlannerWorker } from './planner.worker'
+import type { ReadingWorker } from './reading.worker'
 
 /** Started when first needed, one of each. */
 let keying: Remote<KeyingWorker> | undefined
 let matching: Remote<MatchingWorker> | undefined
 let planner: Remote<PlannerWorker> | undefined
+let reading: Remote<ReadingWorker> | undefined
 
 export const keyingWorker = (): Remote<KeyingWorker> =>
   (keying ??= wrap<KeyingWorker>(
@@ -21,4 +23,9 @@ export const matchingWorker = (): Remote<MatchingWorker> =>
 export const plannerWorker = (): Remote<PlannerWorker> =>
   (planner ??= wrap<PlannerWorker>(
     new Worker(new URL('./planner.worker.ts', import.meta.url), { type: 'module' }),
+  ))
+
+export const readingWorker = (): Remote<ReadingWorker> =>
+  (reading ??= wrap<ReadingWorker>(
+    new Worker(new URL('./reading.worker.ts', import.meta.url), { type: 'module' }),
   ))

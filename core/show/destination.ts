@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { canvasNameSchema, framesPerSecondSchema, sizeSchema } from './canvasPair'
+import { canvasNameSchema, framesPerSecondSchema, sidePixelsSchema, sizeSchema } from './canvasPair'
 import { coverZoneSchema } from './coverZone'
 import { codecSchema } from './codec'
 import { identifierSchema, shortTextSchema } from './identifier'
@@ -51,8 +51,8 @@ export const rulesSchema = z.strictObject({
     /** At most this wide and this high. */
     z.strictObject({
       type: z.literal('up to'),
-      width: sizeSchema.shape.width,
-      height: sizeSchema.shape.height,
+      width: sidePixelsSchema,
+      height: sidePixelsSchema,
     }),
     z.strictObject({ type: z.literal('one of'), sizes: z.array(sizeSchema).min(1).max(12) }),
   ]),

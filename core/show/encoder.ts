@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { identifierSchema, shortTextSchema } from './identifier'
+import { limitedSchema } from './limits'
 import { sizeSchema } from './canvasPair'
 import { codecSchema, effortSchema } from './codec'
 
@@ -43,10 +44,7 @@ export const deviceSchema = z.strictObject({
   name: shortTextSchema.min(1),
   kind: z.enum(deviceKinds),
   /** How much of it a plan may use. */
-  plannedSharePercent: z
-    .number()
-    .min(plannedShareLimitsPercent.least)
-    .max(plannedShareLimitsPercent.most),
+  plannedSharePercent: limitedSchema(plannedShareLimitsPercent),
   /** How many encodes it runs at once; null where it sets no limit. */
   sessions: z.int().min(1).max(64).nullable(),
   /** The longer and the shorter side that it takes at most; a vertical picture is turned. */

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { identifierSchema, shortTextSchema } from './identifier'
+import { limitedSchema } from './limits'
 
 export const media = ['cable', 'wifi', 'mobile'] as const
 export type Medium = (typeof media)[number]
@@ -51,10 +52,10 @@ export type LocalNetwork = z.infer<typeof localNetworkSchema>
 export const lineSchema = z.strictObject({
   id: identifierSchema,
   name: shortTextSchema,
-  lowPercentile: z.number().min(lowPercentileLimits.least).max(lowPercentileLimits.most),
+  lowPercentile: limitedSchema(lowPercentileLimits),
   /** The samples that count: those of one medium, or null for all. */
   medium: z.enum(media).nullable(),
-  headroomPercent: z.number().min(headroomLimitsPercent.least).max(headroomLimitsPercent.most),
+  headroomPercent: limitedSchema(headroomLimitsPercent),
   samples: z.array(lineSampleSchema).max(5000),
   otherTraffic: z.array(trafficSchema).max(100),
   /** null where data is not counted. */

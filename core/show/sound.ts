@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { identifierSchema, shortTextSchema } from './identifier'
+import { limitedSchema } from './limits'
 import { audioSampleRateSchema } from './rendition'
 
 export const soundKinds = ['microphone', 'computer sound', 'music', 'own sound'] as const
@@ -20,7 +21,7 @@ export const soundSchema = z.strictObject({
   sourceId: identifierSchema.nullable(),
   /** The input it is taken from, as the browser names it; empty where none is chosen yet. */
   input: shortTextSchema,
-  levelDecibels: z.number().min(levelLimitsDecibels.least).max(levelLimitsDecibels.most),
+  levelDecibels: limitedSchema(levelLimitsDecibels),
   muted: z.boolean(),
   channels: z.literal([1, 2]),
   sampleRateHz: audioSampleRateSchema,

@@ -1,4 +1,3 @@
 export * from './cleanSvg'
 export * from './readCanvasSvg'
-export type { SvgItem } from './svgItem'
-export { writeCanvasSvg } from './writeCanvasSvg'
+export * from './writer'

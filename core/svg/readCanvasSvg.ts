@@ -15,11 +15,9 @@ import {
   plainColour,
   viewBoxOf,
 } from './svgContext'
-import type { SvgItem } from './svgItem'
+import { canvasSvgLimitBytes, type SvgItem } from './svgItem'
 import { textItem } from './svgText'
 import { ownAttribute } from './writeCanvasSvg'
-
-export const canvasSvgLimitBytes = 60_000_000
 
 export type ReadSvgResult =
   | {
@@ -194,18 +192,5 @@ export function readCanvasSvg(text: string, canvas: Size): ReadSvgResult {
     // A transform that is none, for example.
     const [first] = (error as Error).message.split('\n')
     return { ok: false, message: `the SVG cannot be followed: ${first}` }
-  }
-}
-
-/** Fits a picture into the box it was given, in its own proportions and about the middle, as SVG's "meet" does. */
-export function fittedInBox(placement: Placement, native: Size): Placement {
-  const factor = Math.min(placement.width / native.width, placement.height / native.height)
-  const [width, height] = [native.width * factor, native.height * factor]
-  return {
-    ...placement,
-    width,
-    height,
-    x: placement.x + (placement.width - width) / 2,
-    y: placement.y + (placement.height - height) / 2,
   }
 }

@@ -1,3 +1,4 @@
 export * from './names'
 export * from './numbersInWords'
 export * from './quantity'
+export * from './times'

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useNow } from '@vueuse/core'
-import { DateTime } from 'luxon'
 import { computed } from 'vue'
 import { useShowStore } from '~/stores/show'
 
@@ -12,9 +11,7 @@ const words = computed(() => {
   if (state.name === 'unsaved' || state.name === 'saving') return 'saving …'
   if (state.name !== 'saved') return 'not saved'
   const seconds = Math.max(0, Math.round((now.value.getTime() - state.at.getTime()) / 1000))
-  return seconds < 60
-    ? 'saved just now'
-    : `saved at ${DateTime.fromJSDate(state.at).toFormat('HH:mm')}`
+  return seconds < 60 ? 'saved just now' : `saved at ${state.at.toTimeString().slice(0, 5)}`
 })
 const needsAttention = computed(
   () => !['saved', 'unsaved', 'saving'].includes(store.saveState.name),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
+import { wallClockInWords } from '@green-mantle/core/words'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { Download, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'
-import { DateTime } from 'luxon'
 import { computed } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import {
@@ -23,17 +23,15 @@ const router = useRouter()
 const { isNight, toggle } = useNight()
 
 const takeAway = [
-  { label: 'Show file, JSON', run: () => downloadShowFile(store.show) },
-  { label: 'Settings sheet, CSV', run: () => downloadSettingsSheet(store.show) },
+  { label: 'Show file, JSON', run: () => void downloadShowFile(store.show) },
+  { label: 'Settings sheet, CSV', run: () => void downloadSettingsSheet(store.show) },
   { label: 'Settings sheet, to print', run: () => void router.push(`/sheets/${store.id}`) },
-  { label: 'Plan, JSON', run: () => downloadPlanFile(store.show) },
-  { label: 'Encoder script, shell', run: () => downloadEncoderScript(store.show) },
+  { label: 'Plan, JSON', run: () => void downloadPlanFile(store.show) },
+  { label: 'Encoder script, shell', run: () => void downloadEncoderScript(store.show) },
   { label: 'Run-up, iCalendar', run: () => void downloadCalendar(store.show, store.id) },
 ]
 
-const when = computed(() =>
-  DateTime.fromISO(store.show.startsAt).setLocale('en-GB').toFormat('ccc d MMM, HH:mm'),
-)
+const when = computed(() => wallClockInWords(store.show.startsAt, 'short'))
 </script>
 
 <template>

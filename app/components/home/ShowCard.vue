@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import type { ShowSummary } from '@green-mantle/core/show'
+import { wallClockInWords } from '@green-mantle/core/words'
 import { Copy, Download, EllipsisVertical, Pencil, Trash2 } from '@lucide/vue'
-import { DateTime } from 'luxon'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { RouterLink } from 'vue-router'
 import PairPicture from '~/components/canvases/scenes/PairPicture.vue'
@@ -12,9 +12,7 @@ const props = defineProps<{ summary: ShowSummary }>()
 const emit = defineEmits<{ duplicate: []; rename: [title: string]; remove: []; file: [] }>()
 
 const sources = computed(() => new Map(props.summary.sources.map((source) => [source.id, source])))
-const when = computed(() =>
-  DateTime.fromISO(props.summary.startsAt).setLocale('en-GB').toFormat('cccc d MMMM yyyy, HH:mm'),
-)
+const when = computed(() => wallClockInWords(props.summary.startsAt, 'long'))
 const on = computed(() => props.summary.destinations.filter((destination) => destination.on))
 const mark = computed(
   () =>

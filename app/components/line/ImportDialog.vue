@@ -1,14 +1,9 @@
 <script setup lang="ts">
-import {
-  measurementLimits,
-  readMeasurements,
-  type RateUnit,
-  rateUnitsKbps,
-} from '@green-mantle/core/formats'
+import { measurementLimits, type RateUnit, rateUnitsKbps } from '@green-mantle/core/formats'
 import { lineOf, media, type Medium } from '@green-mantle/core/show'
 import { countInWords, mbpsInWords, mediumNames } from '@green-mantle/core/words'
 import { FileInput } from '@lucide/vue'
-import { DateTime } from 'luxon'
+import { computedAsync } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 import { computed, ref, useId } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
@@ -16,6 +11,7 @@ import ModalDialog from '~/components/frame/ModalDialog.vue'
 import { chooseTextFile } from '~/composables/files'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
+import { readingWorker } from '~/workers/workers'
 
 /** Takes measurements from a pasted column, a CSV file or a report of iperf3; says what it found before anything is added. */
 const emit = defineEmits<{ close: [] }>()
@@ -32,30 +28,19 @@ const unitChoices = [
   ...(Object.keys(rateUnitsKbps) as RateUnit[]).map((value) => ({ value, label: value })),
 ]
 /** When it was opened: what has no time of its own counts as measured then. */
-const openedAt = DateTime.utc().set({ millisecond: 0 }).toISO({ suppressMilliseconds: true })
+const openedAt = new Date().toISOString().replace(/\.\d+Z$/, 'Z')
 
-/** Times without a zone are the show's. */
-function readTime(written: string): string | null {
-  const zone = { zone: store.show.timeZone }
-  const read = [
-    DateTime.fromISO(written.replace(' ', 'T'), zone),
-    DateTime.fromHTTP(written, zone),
-    DateTime.fromFormat(written, 'd/M/yyyy H:mm', zone),
-    DateTime.fromFormat(written, 'd.M.yyyy H:mm', zone),
-  ].find(({ isValid }) => isValid)
-  return read?.toUTC().toISO() ?? null
-}
-
-const result = computed(() =>
-  text.value.trim() === ''
-    ? undefined
-    : readMeasurements(text.value, {
-        medium: medium.value,
-        unit: unit.value || null,
-        measuredAt: openedAt,
-        readTime,
-      }),
-)
+/** Read off the page, since a long file takes its time. */
+const result = computedAsync(async () => {
+  const given = text.value
+  const defaults = {
+    medium: medium.value,
+    unit: unit.value || null,
+    measuredAt: openedAt,
+    timeZone: store.show.timeZone,
+  }
+  return given.trim() === '' ? undefined : readingWorker().readMeasurements(given, defaults)
+})
 const isUnitNeeded = computed(
   () => unit.value !== '' || (result.value?.ok === false && result.value.reason === 'unit needed'),
 )

@@ -119,25 +119,25 @@ offerCommands([
     id: 'show.file',
     label: 'Save the show as a file',
     group: 'Take away',
-    run: () => downloadShowFile(store.show),
+    run: () => void downloadShowFile(store.show),
   },
   {
     id: 'show.sheet',
     label: 'Save the settings sheet',
     group: 'Take away',
-    run: () => downloadSettingsSheet(store.show),
+    run: () => void downloadSettingsSheet(store.show),
   },
   {
     id: 'show.plan',
     label: 'Save the plan as JSON',
     group: 'Take away',
-    run: () => downloadPlanFile(store.show),
+    run: () => void downloadPlanFile(store.show),
   },
   {
     id: 'show.script',
     label: 'Save the plan as an encoder script',
     group: 'Take away',
-    run: () => downloadEncoderScript(store.show),
+    run: () => void downloadEncoderScript(store.show),
   },
   {
     id: 'show.calendar',
@@ -163,7 +163,7 @@ offerCommands(() =>
           id: `playlist.${destination.id}`,
           label: `Save the ladder of ${destination.name} as an HLS playlist`,
           group: 'Take away',
-          run: () => downloadPlaylist(destination),
+          run: () => void downloadPlaylist(destination),
         }))
     : [],
 )

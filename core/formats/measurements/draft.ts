@@ -11,8 +11,8 @@ export interface MeasurementDefaults {
   unit: RateUnit | null
   /** When they count as measured where no time is given, as ISO 8601 in UTC. */
   measuredAt: string
-  /** Reads a wall-clock time as a person writes it; null where it is none. */
-  readTime: (text: string) => string | null
+  /** The zone of times that name none. */
+  timeZone: string
 }
 
 /** More than a line keeps, so that a wrong file is refused before it is worked through. */

@@ -8,6 +8,7 @@ import {
   type RateUnit,
   rateUnitsKbps,
 } from './draft'
+import { readWrittenTime } from './writtenTime'
 
 const columnNames = {
   time: /time|date|when|measured/i,
@@ -74,7 +75,7 @@ function readRow(
   const rate = readQuantity(cell('rate'))
   if (!rate.ok) return damaged(`${place}, upload`, rate.message)
   const time = cell('time')
-  const measuredAt = time === '' ? defaults.measuredAt : defaults.readTime(time)
+  const measuredAt = time === '' ? defaults.measuredAt : readWrittenTime(time, defaults.timeZone)
   if (measuredAt === null) return damaged(`${place}, time`, `${quoted(time)} is no date and time`)
   const optional = (column: 'roundTrip' | 'loss' | 'retransmits', least: number, most: number) => {
     if (cell(column) === '') return null

@@ -12,10 +12,7 @@ const defaults: MeasurementDefaults = {
   medium: 'cable',
   unit: null,
   measuredAt: '2026-12-01T10:00:00Z',
-  readTime: (text) => {
-    const read = new Date(text)
-    return Number.isNaN(read.getTime()) ? null : read.toISOString()
-  },
+  timeZone: 'UTC',
 }
 const samples = (text: string, changes: Partial<MeasurementDefaults> = {}) => {
   const read = readMeasurements(text, { ...defaults, ...changes })

@@ -1,11 +1,8 @@
-import {
-  dressingFileExtension,
-  readDressingFile,
-  writeDressingFile,
-} from '@green-mantle/core/formats'
+import { dressingFileExtension, writeDressingFile } from '@green-mantle/core/formats'
 import { chooseTextFile, download, fileNameFor } from '~/composables/files'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
+import { readingWorker } from '~/workers/workers'
 
 /** A dressing as a file of its own, to use it in another show. */
 export function useDressingFiles() {
@@ -24,7 +21,7 @@ export function useDressingFiles() {
   async function open(): Promise<void> {
     const file = await chooseTextFile('.json,application/json')
     if (!file) return
-    const read = readDressingFile(file.text)
+    const read = await readingWorker().readDressingFile(file.text)
     if (read.ok) {
       store.edit(`Dress the show in ${read.value.name}`, (draft) => {
         draft.dressing = read.value

@@ -1,4 +1,9 @@
-import type { SvgItem } from '@green-mantle/core/svg'
+import {
+  canvasSvgLimitBytes,
+  fittedInBox,
+  type SvgItem,
+  writeCanvasSvg,
+} from '@green-mantle/core/svg-writer'
 import {
   type CanvasName,
   type Layer,
@@ -15,10 +20,8 @@ import { addressOf } from '~/pictures/sourcePictures'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
+import { readingWorker } from '~/workers/workers'
 import { useSceneEdits } from '../editing/sceneEdits'
-
-/** The reader and writer bring an XML parser along, so they are loaded where they are first needed. */
-const loadSvg = () => import('@green-mantle/core/svg')
 
 const makeIdentifier = (): string => nanoid(12)
 
@@ -61,7 +64,6 @@ export function useCanvasFiles() {
 
   const saveSvg = (canvas: CanvasName): Promise<void> =>
     tellFailure('The picture could not be made.', async () => {
-      const { writeCanvasSvg } = await loadSvg()
       const layers = selection.layersOn(canvas)
       const pictures = new Map<string, string>()
       for (const { sourceId } of layers) {
@@ -90,10 +92,9 @@ export function useCanvasFiles() {
   const openSvg = (canvas: CanvasName): Promise<void> =>
     tellFailure('The SVG was not taken.', async () => {
       if (!canAlter(canvas)) return
-      const { canvasSvgLimitBytes, fittedInBox, readCanvasSvg } = await loadSvg()
       const file = await chooseTextFile('.svg,image/svg+xml', canvasSvgLimitBytes)
       if (!file) return
-      const read = readCanvasSvg(file.text, store.show.canvasPair[canvas])
+      const read = await readingWorker().readCanvasSvg(file.text, store.show.canvasPair[canvas])
       if (!read.ok) throw new Error(`${file.name}: ${read.message}. The scene stays as it was.`)
       const pictures = await Promise.all(read.items.map(storedPicture))
       const layers: Layer[] = []

@@ -1,16 +1,16 @@
-import { profileFileExtension, readProfileFile, writeProfileFile } from '@green-mantle/core/formats'
+import { profileFileExtension, writeProfileFile } from '@green-mantle/core/formats'
 import {
   type Destination,
   type Profile,
   profileWithSide,
   referenceTo,
 } from '@green-mantle/core/show'
-import { DateTime } from 'luxon'
 import { nanoid } from 'nanoid'
 import { wordsFor } from '~/api/problem'
 import { chooseTextFile, download, fileNameFor } from '~/composables/files'
 import { useProfilesStore } from '~/stores/profiles'
 import { useToastStore } from '~/stores/toasts'
+import { readingWorker } from '~/workers/workers'
 import { useDestinationEditing } from '../editing'
 
 /** What can be done to destination profiles; what goes wrong is said and changes nothing. */
@@ -33,7 +33,7 @@ export function useProfileEditing() {
       const present = destination.profile ? profiles.byId(destination.profile.id) : undefined
       const profile = profileWithSide(present, destination, {
         id: nanoid(12),
-        dated: DateTime.now().toISODate(),
+        dated: new Date().toLocaleDateString('sv'),
       })
       await profiles.save(profile)
       editing.change(destination.id, 'Keep the profile of', (changed) => {
@@ -46,7 +46,7 @@ export function useProfileEditing() {
     attempt(async () => {
       const file = await chooseTextFile('.json,application/json', 400_000)
       if (!file) return
-      const read = readProfileFile(file.text)
+      const read = await readingWorker().readProfileFile(file.text)
       if (!read.ok) {
         const [problem] = read.problems
         toasts.tell(`${file.name}: ${problem?.place}: ${problem?.message}. Nothing was taken.`, {
