@@ -1,9 +1,9 @@
-import { gzipSync } from 'node:zlib'
 import { newSource, type Show } from '@green-mantle/core/show'
 import { demoShow, plannedDemoShow } from '@green-mantle/demo'
 import { type Browser, chromium, type Page } from '@playwright/test'
 import { startStack, stopStack, storeShow } from '../tests/browser/fixtures'
 import { chromiumArguments } from '../tests/browser/playwright.config'
+import { scriptKilobytes } from '../tests/browser/scriptWeight'
 import type { Area, Figure } from './figure'
 import { keyingFigures, matchingMilliseconds, showOfTwelve } from './pictures'
 
@@ -148,20 +148,6 @@ async function headroom(browser: Browser, address: string): Promise<Figure[]> {
   ]
 }
 
-/** Gzipped JavaScript that a first visit to a view loads. */
-async function scriptKilobytes(browser: Browser, address: string, path: string): Promise<number> {
-  const page = await browser.newPage()
-  const bodies: Promise<Buffer>[] = []
-  page.on('response', (response) => {
-    if (response.request().resourceType() === 'script' && response.ok())
-      bodies.push(response.body())
-  })
-  await page.goto(address + path, { waitUntil: 'networkidle' })
-  const sizes = (await Promise.all(bodies)).map((body) => gzipSync(body).length)
-  await page.close()
-  return sizes.reduce((sum, size) => sum + size, 0) / 1000
-}
-
 const withBrowser = async (
   work: (browser: Browser, address: string) => Promise<Figure[]>,
 ): Promise<Figure[]> => {
@@ -187,12 +173,12 @@ export const loadArea: Area = () =>
     return [
       {
         name: 'home_javascript',
-        value: await scriptKilobytes(browser, address, '/'),
+        value: await scriptKilobytes(await browser.newPage(), `${address}/`),
         unit: 'kB-gzip',
       },
       {
         name: 'canvases_javascript',
-        value: await scriptKilobytes(browser, address, `/shows/${id}/canvases`),
+        value: await scriptKilobytes(await browser.newPage(), `${address}/shows/${id}/canvases`),
         unit: 'kB-gzip',
       },
     ]

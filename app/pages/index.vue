@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { FolderOpen, Keyboard, Moon, Plus, Sun } from '@lucide/vue'
-import { onMounted, ref } from 'vue'
+import { defineAsyncComponent, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { offerCommands } from '~/commands/commands'
 import { listenForKeys } from '~/commands/keys'
-import FinderDialog from '~/components/frame/FinderDialog.vue'
-import ShortcutList from '~/components/frame/ShortcutList.vue'
 import ShowCard from '~/components/home/ShowCard.vue'
 import { useNight } from '~/composables/useNight'
 import { useShowsStore } from '~/stores/shows'
+
+// Dialogs come when they are first opened.
+const FinderDialog = defineAsyncComponent(() => import('~/components/frame/FinderDialog.vue'))
+const ShortcutList = defineAsyncComponent(() => import('~/components/frame/ShortcutList.vue'))
 
 const shows = useShowsStore()
 const router = useRouter()

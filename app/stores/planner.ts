@@ -67,7 +67,33 @@ export const usePlannerStore = defineStore('planner', () => {
     return { label: way.label, changes: planChanges(way.before, now) }
   })
 
-  watch(question, () => void ask(), { immediate: true })
+  /**
+   * A show holds its plan, so that nothing is asked for one that is only looked at: not before
+   * somebody wants to see what its plan rests on, or what it was planned for changes.
+   */
+  const isWanted = ref(false)
+  watch(
+    question,
+    (now, before) => {
+      if (now !== '' && before !== undefined && before !== '') isWanted.value = true
+      if (isWanted.value) void ask()
+    },
+    { immediate: true },
+  )
+
+  watch(
+    () => store.isOpen,
+    (isOpen) => {
+      if (!isOpen) isWanted.value = false
+    },
+  )
+
+  /** Plans the open show if that was not done yet. */
+  function want(): void {
+    if (isWanted.value) return
+    isWanted.value = true
+    void ask()
+  }
   watch(isAutomatic, () => takeUp())
 
   async function ask(): Promise<void> {
@@ -162,6 +188,7 @@ export const usePlannerStore = defineStore('planner', () => {
   }
 
   return {
+    want,
     result,
     isWorking,
     isAutomatic,

@@ -1,4 +1,5 @@
 export * from './connectionChecks'
+export * from './instants'
 export * from './keyState'
 export * from './runUp'
 export * from './showTimes'

@@ -1,5 +1,5 @@
 import type { Destination, Show } from '../show'
-import { agoInWords, endOf } from './showTimes'
+import { agoInWords, endOf } from './instants'
 
 /** What is known of a stored stream key without the key itself. Times are ISO 8601 in UTC. */
 export interface KeyRecord {

@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon'
 import type { Destination, Show } from '../show'
 import { wordsAt } from './wordChecks'
-import { endOf, instantOf, startOf } from './showTimes'
+import { endOf, instantOf, startOf } from './instants'
 
 /** One thing to do or to be there for, with reminders. */
 export interface RunUpDate {

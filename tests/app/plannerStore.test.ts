@@ -52,11 +52,12 @@ const answer = (question: Question): void =>
   question.tell({ about: 'plan', result: result(fitShow(question.show).parts), isLast: true })
 
 /** The demo open, with the planner asked about it once. */
-async function opened(show: Show = plannedDemoShow) {
+async function opened(show: Show = plannedDemoShow, { isLookedAt = false } = {}) {
   vi.mocked(fetchShow).mockResolvedValue({ show, revision: 1 })
   const store = useShowStore()
   await store.open('show')
   const planner = usePlannerStore()
+  if (!isLookedAt) planner.want()
   await nextTick()
   return { store, planner }
 }
@@ -89,6 +90,15 @@ describe('the planner', () => {
     await edit(store, (draft) => void (lineOf(draft).headroomPercent = 50))
     expect(questions).toHaveLength(2)
     expect(lineOf(questions[1]!.show).headroomPercent).toBe(50)
+  })
+
+  it('is not asked for a show that is only looked at, but for one that is edited', async () => {
+    const { store } = await opened(plannedDemoShow, { isLookedAt: true })
+    expect(questions).toHaveLength(0)
+    await edit(store, (draft) => void (draft.title = 'Another night'))
+    expect(questions).toHaveLength(0)
+    await edit(store, (draft) => void (lineOf(draft).headroomPercent = 50))
+    expect(questions).toHaveLength(1)
   })
 
   it('is left alone where there is nothing to plan', async () => {

@@ -1,4 +1,4 @@
-import { lineOf } from '@green-mantle/core/show'
+import { lineOf, showSchema } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
@@ -11,6 +11,11 @@ vi.mock('~/api/shows', async (original) => ({
   ...(await original<typeof import('~/api/shows')>()),
   fetchShow: vi.fn(),
   saveShow: vi.fn(),
+}))
+
+// There are no workers here; what they run is called straight away.
+vi.mock('~/workers/workers', () => ({
+  readingWorker: () => ({ isShow: (value: unknown) => showSchema.safeParse(value).success }),
 }))
 
 const unreachable = () => new ApiProblem(503, 'The database does not answer', 'Nothing was saved.')

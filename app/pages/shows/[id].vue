@@ -2,16 +2,12 @@
 import { NuxtPage } from '#components'
 import { useHead } from '#imports'
 import { useEventListener } from '@vueuse/core'
-import { onUnmounted, ref, watch } from 'vue'
+import { defineAsyncComponent, onUnmounted, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { wordsFor } from '~/api/problem'
 import { type Command, offerCommands } from '~/commands/commands'
 import { listenForKeys } from '~/commands/keys'
-import ChangedElsewhereDialog from '~/components/frame/ChangedElsewhereDialog.vue'
-import FinderDialog from '~/components/frame/FinderDialog.vue'
 import SaveBanner from '~/components/frame/SaveBanner.vue'
-import ShortcutList from '~/components/frame/ShortcutList.vue'
-import ShowDetails from '~/components/frame/ShowDetails.vue'
 import TopBar from '~/components/frame/TopBar.vue'
 import UploadStrata from '~/components/frame/UploadStrata.vue'
 import { steps } from '~/components/frame/steps'
@@ -28,8 +24,16 @@ import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 
+// Dialogs come when they are first opened.
+const ChangedElsewhereDialog = defineAsyncComponent(
+  () => import('~/components/frame/ChangedElsewhereDialog.vue'),
+)
+const FinderDialog = defineAsyncComponent(() => import('~/components/frame/FinderDialog.vue'))
+const ShortcutList = defineAsyncComponent(() => import('~/components/frame/ShortcutList.vue'))
+const ShowDetails = defineAsyncComponent(() => import('~/components/frame/ShowDetails.vue'))
+
 const store = useShowStore()
-// At work on every step: what changes the plan moves the strata everywhere.
+// There on every step: what changes the plan moves the strata everywhere.
 usePlannerStore()
 const selection = useSelectionStore()
 const route = useRoute()

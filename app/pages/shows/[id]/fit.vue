@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { pictureKinds, type PictureKind } from '@green-mantle/core/show'
 import { pictureKindNames } from '@green-mantle/core/words'
-import { computed, defineAsyncComponent } from 'vue'
+import { computed, defineAsyncComponent, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { offerCommands } from '~/commands/commands'
 import SelectField from '~/components/fields/SelectField.vue'
@@ -17,6 +17,7 @@ import SendDetails from '~/components/fit/SendDetails.vue'
 import SimpleAnswer from '~/components/fit/SimpleAnswer.vue'
 import WaysToGain from '~/components/fit/WaysToGain.vue'
 import { fitRows } from '~/components/fit/rows'
+import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 
@@ -25,6 +26,15 @@ const BitsBuyChart = defineAsyncComponent(() => import('~/components/fit/BitsBuy
 
 const store = useShowStore()
 const selection = useSelectionStore()
+const planner = usePlannerStore()
+
+watch(
+  () => store.isOpen,
+  (isOpen) => {
+    if (isOpen) planner.want()
+  },
+  { immediate: true },
+)
 
 const rows = computed(() => fitRows(store.show, store.verdict.breaches))
 const chosen = computed(
