@@ -46,6 +46,15 @@ const oneWayImports: Linter.Config[] = [
   ),
 ]
 
+const typedFiles = [
+  { files: ['app/**/*.{ts,vue}'], project: '.nuxt/tsconfig.app.json' },
+  { files: ['server/**/*.ts'], project: '.nuxt/tsconfig.server.json' },
+  {
+    files: ['{scripts,bench,tests/browser,tests/database}/**/*.ts'],
+    project: 'tsconfig.node.json',
+  },
+]
+
 export default [
   { ignores: ['.nuxt/**', '.output/**', '.data/**', 'node_modules/**', 'test-results/**'] },
   ...tseslint.configs.strict,
@@ -69,8 +78,27 @@ export default [
     },
   },
   ...oneWayImports,
+  // A promise that nobody waits for fails unseen. Types come from the projects that the type check knows.
+  ...typedFiles.map(({ files, project }): Linter.Config => ({
+    files,
+    languageOptions: {
+      parserOptions: {
+        parser: tseslint.parser,
+        project,
+        tsconfigRootDir: import.meta.dirname,
+        extraFileExtensions: ['.vue'],
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': [
+        'error',
+        { checksVoidReturn: { arguments: false, attributes: false, properties: false } },
+      ],
+    },
+  })),
   {
-    files: ['**/*.test.ts', '**/testShows.ts', 'tests/**/*.ts', 'bench/**/*.ts'],
+    files: ['**/*.test.ts', 'core/plan/tests/*.ts', 'tests/**/*.ts', 'bench/**/*.ts'],
     rules: {
       'no-restricted-imports': 'off',
       '@typescript-eslint/no-non-null-assertion': 'off',

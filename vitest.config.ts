@@ -1,10 +1,13 @@
 import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 
 const alias = { '~': fileURLToPath(new URL('app', import.meta.url)) }
 
 export default defineConfig({
   test: {
+    // On all cores, in the tests' own processes.
+    maxWorkers: '100%',
     projects: [
       {
         test: {
@@ -16,6 +19,7 @@ export default defineConfig({
       },
       {
         resolve: { alias },
+        plugins: [vue()],
         test: { name: 'app', include: ['tests/app/*.test.ts'], environment: 'happy-dom' },
       },
       {

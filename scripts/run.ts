@@ -16,6 +16,24 @@ export async function runOrThrow(command: string, args: string[]): Promise<void>
   if (code !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${code}`)
 }
 
+/** Runs a command in the project's folder and keeps what it writes, for when it has ended. */
+export function runQuietly(
+  command: string,
+  args: string[],
+  env: NodeJS.ProcessEnv,
+): Promise<{ code: number; output: string }> {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'] })
+    const written: Buffer[] = []
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (bytes: Buffer) => written.push(bytes))
+    child.once('error', reject)
+    child.once('close', (code, signal) =>
+      resolve({ code: code ?? (signal ? 1 : 0), output: Buffer.concat(written).toString() }),
+    )
+  })
+}
+
 /** Ends the script with a message instead of a stack where it can't go on. */
 export function main(script: () => Promise<void>): void {
   script().catch((error: unknown) => {

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { ensureBuild, prepareTypes } from './build'
 import { binary } from './paths'
-import { main, run } from './run'
+import { main, runQuietly } from './run'
 import { ensurePrograms, systemPrograms } from './systemPackages'
 
 interface Counts {
@@ -26,18 +26,19 @@ const fromVitest = (text: string): Counts => {
 }
 const fromBrowser = (text: string): Counts => JSON.parse(text) as Counts
 
-const npm = (script: string): Pick<Check, 'command' | 'arguments'> => ({
+const npm = (name: string, script: string): Check => ({
+  name,
   command: 'npm',
   arguments: ['run', '--silent', script],
 })
 
-function vitest(project: string, folder: string): Check {
-  const countsFile = join(folder, `${project}.json`)
+function vitest(name: string, projects: readonly string[], folder: string): Check {
+  const countsFile = join(folder, `${projects.join('-')}.json`)
   return {
-    name: `${project} tests`,
+    name,
     command: binary('vitest'),
     arguments: [
-      ...['run', '--project', project],
+      ...['run', ...projects.flatMap((project) => ['--project', project])],
       ...['--reporter=default', '--reporter=json', `--outputFile.json=${countsFile}`],
     ],
     countsFile,
@@ -46,10 +47,14 @@ function vitest(project: string, folder: string): Check {
 }
 
 async function perform(check: Check): Promise<Counts> {
-  console.log(`\n— ${check.name}`)
-  const code = await run(check.command, check.arguments, {
-    env: { ...process.env, GREEN_MANTLE_TEST_COUNTS: check.countsFile },
+  const started = Date.now()
+  const { code, output } = await runQuietly(check.command, check.arguments, {
+    ...process.env,
+    GREEN_MANTLE_TEST_COUNTS: check.countsFile,
   })
+  const seconds = Math.round((Date.now() - started) / 1000)
+  // Shown in one piece when it has ended, since another check may have been running beside it.
+  console.log(`\n— ${check.name}, ${seconds} s\n${code === 0 ? lastLines(output) : output}`)
   if (!check.countsFile || !check.read)
     return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 }
   try {
@@ -64,35 +69,43 @@ async function perform(check: Check): Promise<Counts> {
   }
 }
 
+const lastLines = (output: string): string => output.trimEnd().split('\n').slice(-8).join('\n')
+
+/** One after the other, so that a lane keeps one core busy. */
+async function inTurn(checks: readonly Check[]): Promise<Counts[]> {
+  const counts: Counts[] = []
+  for (const check of checks) {
+    const counted = await perform(check)
+    if (counted.failed > 0) console.log(`${check.name}: ${counted.failed} failed`)
+    counts.push(counted)
+  }
+  return counts
+}
+
 /** `npm test`: everything, on what is installed where it is missing, with the counts in the last line. */
 main(async () => {
   await ensurePrograms(Object.values(systemPrograms))
   await prepareTypes()
-  await ensureBuild()
   const folder = mkdtempSync(join(tmpdir(), 'green-mantle-counts-'))
-  const checks: Check[] = [
-    { name: 'format', ...npm('format:check') },
-    { name: 'lint', ...npm('lint') },
-    { name: 'types', ...npm('typecheck') },
-    vitest('unit', folder),
-    vitest('app', folder),
-    vitest('database', folder),
-    {
-      name: 'browser tests',
-      command: binary('playwright'),
-      arguments: ['test', '--config', 'tests/browser/playwright.config.ts'],
-      countsFile: join(folder, 'browser.json'),
-      read: fromBrowser,
-    },
-  ]
-  const total: Counts = { passed: 0, failed: 0 }
-  for (const check of checks) {
-    const { passed, failed } = await perform(check)
-    if (failed > 0) console.log(`${check.name}: ${failed} failed`)
-    total.passed += passed
-    total.failed += failed
+  const fromUnits = vitest('unit and app tests', ['unit', 'app'], folder)
+  const fromDatabase = vitest('database tests', ['database'], folder)
+  const fromPages: Check = {
+    name: 'browser tests',
+    command: binary('playwright'),
+    arguments: ['test', '--config', 'tests/browser/playwright.config.ts'],
+    countsFile: join(folder, 'browser.json'),
+    read: fromBrowser,
   }
+  // What needs one core goes two at a time; the browser tests then have both.
+  const lanes = await Promise.all([
+    inTurn([npm('types', 'typecheck'), npm('format', 'format:check'), npm('dead code', 'knip')]),
+    ensureBuild().then(() => inTurn([fromUnits, fromDatabase])),
+  ])
+  const beside = await Promise.all([inTurn([npm('lint', 'lint')]), inTurn([fromPages])])
   rmSync(folder, { recursive: true, force: true })
-  console.log(`\n${total.passed} passed, ${total.failed} failed`)
-  if (total.failed > 0) process.exitCode = 1
+  const all = [...lanes.flat(), ...beside.flat()]
+  const passed = all.reduce((sum, counts) => sum + counts.passed, 0)
+  const failed = all.reduce((sum, counts) => sum + counts.failed, 0)
+  console.log(`\n${passed} passed, ${failed} failed`)
+  if (failed > 0) process.exitCode = 1
 })

@@ -14,7 +14,7 @@ const tokens = [
   'ochre',
   'madder',
 ] as const
-export type Token = (typeof tokens)[number]
+type Token = (typeof tokens)[number]
 
 /** The colours of the page as a chart needs them, which draws outside the reach of CSS. */
 export function useChartTheme() {

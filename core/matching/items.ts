@@ -23,7 +23,7 @@ import {
 } from '../show'
 import { cropTowards, trimTo } from './crops'
 
-export type ItemRole = 'camera' | 'screen' | 'words'
+type ItemRole = 'camera' | 'screen' | 'words'
 
 /** One source that has to be placed, with what may be done to it. */
 export interface Item {

@@ -1,7 +1,7 @@
 import type { Element as XmlElement } from '@xmldom/xmldom'
 import { compose, scale, translate } from 'transformation-matrix'
 import { z } from 'zod'
-import { type Placement, placementSchema, type Size, sourceSchema } from '../show'
+import { placementSchema, type Size, sourceSchema } from '../show'
 import { parseSvg } from './parseSvg'
 import {
   attribute,

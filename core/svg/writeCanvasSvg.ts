@@ -3,7 +3,7 @@ import type { CanvasName, Layer, Placement, Show, Source } from '../show'
 
 /** Carries what an SVG has no word for, so that a file of ours comes back as it was. */
 export const ownAttribute = 'data-green-mantle'
-export const backgroundColour = '#0b120e'
+const backgroundColour = '#0b120e'
 
 const escaped = (text: string): string =>
   text

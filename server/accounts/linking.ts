@@ -24,7 +24,7 @@ export interface TokenGrant {
 }
 
 /** The account as the service describes it. */
-export const accountSchema = z.object({
+const accountSchema = z.object({
   id: z.string().regex(/^[A-Za-z0-9_-]{1,40}$/),
   name: z.string().max(200),
   pages: z

@@ -6,7 +6,7 @@ import {
 } from '@green-mantle/core/network'
 
 /** One connection's allowance on a practice line. */
-export interface PacedConnection {
+interface PacedConnection {
   /** Resolves when so many bytes may pass; at once where there is credit. */
   pass(bytes: number): Promise<void>
   close(): void
@@ -24,7 +24,7 @@ interface Clock {
   every(milliseconds: number, run: () => void): () => void
 }
 
-export const realClock: Clock = {
+const realClock: Clock = {
   now: () => performance.now(),
   every: (milliseconds, run) => {
     const timer = setInterval(run, milliseconds)

@@ -2,6 +2,8 @@ import type { Page } from '@playwright/test'
 import { tabTo } from './canvasHands'
 import { expect, expectAccessible, step, test, untilSaved } from './fixtures'
 
+test.use({ opensOn: 'destinations' })
+
 async function openCommonhall(page: Page): Promise<void> {
   await step(page, 'Destinations').click()
   await page

@@ -202,6 +202,7 @@ test.describe('with the keyboard alone', () => {
     await expect(page.getByRole('heading', { name: 'Keys on this page' })).toBeVisible()
     await page.keyboard.press('Escape')
     await page.keyboard.press('Control+k')
+    await expect(page.getByRole('combobox', { name: 'A step, source, scene' })).toBeFocused()
     await page.keyboard.type('scenes growth')
     await expect(page.getByRole('option')).toHaveText([/Growth chart/])
     await page.keyboard.press('Enter')

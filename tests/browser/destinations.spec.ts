@@ -4,6 +4,8 @@ import type { Page } from '@playwright/test'
 import { tabTo } from './canvasHands'
 import { expect, expectAccessible, step, test, untilSaved } from './fixtures'
 
+test.use({ opensOn: 'destinations' })
+
 const sections = ['Connects', 'Accepts', 'Says', 'On the night', 'Covers']
 const card = (page: Page, name: string) => page.locator(`[data-destination="${name}"]`)
 const open = (page: Page, name: string) =>
@@ -252,20 +254,6 @@ test('with the keyboard alone: both canvases at once, a stale key, a profile fro
   await page.keyboard.type('this-session')
   await page.keyboard.press('Enter')
   await expect(card(page, 'Flickerbrook')).toContainText('per session key, pasted just now')
-})
-
-test('with the keyboard alone: a relay feeds two', async ({ page, demo }) => {
-  await page.keyboard.press('Alt+4')
-  await expect(card(page, 'Relayhouse')).toBeVisible()
-  await tabTo(page, /^Relayhouse *relay/)
-  await page.keyboard.press('Enter')
-  for (const name of ['Longmeadow', 'Rookery']) {
-    await tabTo(page, name)
-    await page.keyboard.press('Space')
-  }
-  await untilSaved(page)
-  const fed = (await demo.read()).destinations.filter(({ relayId }) => relayId === 'relayhouse')
-  expect(fed.map(({ name }) => name)).toEqual(['Longmeadow', 'Rookery'])
 })
 
 test('a title is written differently for one destination, with the mouse', async ({

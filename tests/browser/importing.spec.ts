@@ -4,6 +4,8 @@ import { demoShow } from '@green-mantle/demo'
 import { tabTo } from './canvasHands'
 import { expect, expectAccessible, test, untilSaved } from './fixtures'
 
+test.use({ opensOn: 'line' })
+
 const report = new URL('../../core/formats/measurements/fixtures/iperf3-tcp.json', import.meta.url)
 
 test('brings measurements in from a table and a report, and says what is wrong with the rest', async ({

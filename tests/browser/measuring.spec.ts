@@ -3,6 +3,8 @@ import { demoShow } from '@green-mantle/demo'
 import { tabTo } from './canvasHands'
 import { expect, expectAccessible, storeShow, test, untilSaved } from './fixtures'
 
+test.use({ opensOn: 'line' })
+
 const before = lineOf(demoShow).samples.length
 
 test('measures the practice line with the mouse, and stores what it measured', async ({

@@ -15,6 +15,8 @@ import type { Page } from '@playwright/test'
 import { tabTo } from './canvasHands'
 import { expect, expectAccessible, step, storeShow, test, untilSaved } from './fixtures'
 
+test.use({ opensOn: 'fit' })
+
 const plannedShow = withPlan(plannedDemoShow, fitShow(plannedDemoShow).parts ?? [])
 const best = /^The best possible plan for/
 

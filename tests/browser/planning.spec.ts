@@ -2,6 +2,8 @@ import { lineOf } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import { expect, step, test, untilSaved } from './fixtures'
 
+test.use({ opensOn: 'line' })
+
 const strata = 'Upload strata'
 
 test('line: samples, headroom and other traffic move the usable upload and the strata at once', async ({
@@ -91,36 +93,6 @@ test('destinations: add, edit, switch and remove, each undone', async ({ page, d
   expect(await demo.read()).toEqual(demoShow)
 })
 
-test('destinations, with the keyboard alone: adds, names, narrows and switches off', async ({
-  page,
-  demo,
-}) => {
-  await page.keyboard.press('Alt+4')
-  await expect(page.getByRole('region', { name: 'On landscape' })).toBeVisible()
-  await page.keyboard.press('n')
-  await page.keyboard.type('Hollowfield')
-  await page.keyboard.press('Enter')
-  const card = page.locator('[data-destination=Hollowfield]')
-  await expect(card).toBeVisible()
-  await page.getByLabel('Connection').focus()
-  await page.keyboard.type('relay')
-  await page.getByRole('tab', { name: 'Connects' }).focus()
-  await page.keyboard.press('ArrowRight')
-  await page.getByRole('textbox', { name: 'Most audio' }).focus()
-  await page.keyboard.type('128 kb/s')
-  await page.keyboard.press('Enter')
-  await expect(card).toContainText('a rule is not kept on Fit')
-  await card.getByRole('switch').focus()
-  await page.keyboard.press('Space')
-  await untilSaved(page)
-  expect((await demo.read()).destinations.at(-1)).toMatchObject({
-    name: 'Hollowfield',
-    connection: 'relay',
-    on: false,
-    rules: { mostAudioBitrateKbps: 128 },
-  })
-})
-
 test('fit: every cell by hand, breaches in words with one click to mend, and where to save', async ({
   page,
   demo,
@@ -154,30 +126,6 @@ test('fit: every cell by hand, breaches in words with one click to mend, and whe
   expect(longmeadow!.renditions[0]).toMatchObject({ effort: 'fastest', audioSampleRateHz: 44_100 })
   expect(longmeadow!.renditions[0]!.videoBitrateKbps).toBeLessThan(9000)
   expect(flickerbrook!.renditions[0]!.framesPerSecond).toBe(30)
-})
-
-test('fit, with the keyboard alone: a slider and a field move the strata', async ({
-  page,
-  demo,
-}) => {
-  await page.keyboard.press('Alt+5')
-  const slider = page.getByRole('slider', { name: /Video bitrate for Commonhall/ })
-  await slider.focus()
-  await page.keyboard.press('ArrowRight')
-  await page.keyboard.press('ArrowRight')
-  await expect(
-    page.getByRole('textbox', { name: 'Video bitrate for Commonhall, kb/s' }),
-  ).toHaveValue('2300')
-  await page.keyboard.press('Tab')
-  await page.keyboard.type('2200*2')
-  await page.keyboard.press('Enter')
-  await expect(
-    page
-      .getByRole('region', { name: 'Rules' })
-      .getByText('Commonhall takes at most 4,000 kb/s of video, not 4,400.'),
-  ).toBeVisible()
-  await untilSaved(page)
-  expect((await demo.read()).destinations[2]!.renditions[0]!.videoBitrateKbps).toBe(4400)
 })
 
 test('a ladder counts every rendition, and takes another step', async ({ page, demo }) => {

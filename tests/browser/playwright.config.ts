@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os'
 import { defineConfig, devices } from '@playwright/test'
 import { findProgram } from '../../scripts/systemPackages'
 
@@ -18,8 +19,13 @@ export const chromiumArguments = [
 export default defineConfig({
   testDir: '.',
   outputDir: '../../test-results',
-  workers: 1,
-  timeout: 60_000,
+  globalSetup: './globalSetup.ts',
+  // Any test may run beside any other: each makes what it needs, in its worker's own database.
+  fullyParallel: true,
+  workers: Math.min(2, availableParallelism()),
+  timeout: 90_000,
+  // On a machine three times as slow nothing has to fail.
+  expect: { timeout: 15_000 },
   reporter: process.env.CI
     ? [['line'], ['./countReporter.ts']]
     : [['list'], ['./countReporter.ts']],

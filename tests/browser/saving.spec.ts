@@ -4,6 +4,8 @@ import type { Page } from '@playwright/test'
 import { startPrivateMariadb } from '../../scripts/mariadb'
 import { expect, startStack, step, stopStack, storeShow, test, untilSaved } from './fixtures'
 
+test.use({ opensOn: 'line' })
+
 async function setHeadroom(page: Page, percent: string): Promise<void> {
   await page.getByRole('textbox', { name: 'Headroom' }).fill(percent)
   await page.keyboard.press('Enter')

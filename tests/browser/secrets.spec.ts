@@ -4,6 +4,8 @@ import type { Page } from '@playwright/test'
 import { connect } from '../../server/database/connection'
 import { expect, step, test, untilSaved } from './fixtures'
 
+test.use({ opensOn: 'destinations' })
+
 const known = 'live_77aa_the-flower-opens-once'
 
 /** All that the page holds: markup, values of fields, what the browser keeps. */
@@ -41,6 +43,7 @@ test('a key is in no page, answer, export, address or log', async ({ page, demo,
   for (const label of ['Save the show as a file', 'Save the settings sheet']) {
     const download = page.waitForEvent('download')
     await page.keyboard.press('Control+k')
+    await expect(page.getByRole('combobox', { name: 'A step, source, scene' })).toBeFocused()
     await page.getByRole('combobox').fill(label)
     await page.keyboard.press('Enter')
     const stream = await (await download).createReadStream()
@@ -97,7 +100,7 @@ test('a stored key that was altered is said to be damaged, and pasted again', as
 }) => {
   const keys = `/api/shows/${demo.id}/keys`
   await page.request.put(`${keys}/longmeadow`, { data: { key: known } })
-  const database = connect(stack.mariadb.url)
+  const database = connect(stack.databaseUrl)
   const sealed = database.raw("CONCAT(LEFT(sealed, CHAR_LENGTH(sealed) - 6), 'AAAAAA')")
   await database('stream_keys').where({ show_id: demo.id }).update({ sealed })
   await database.destroy()

@@ -2,6 +2,8 @@ import { demoShow } from '@green-mantle/demo'
 import { tabTo } from './canvasHands'
 import { expect, expectAccessible, test, untilSaved } from './fixtures'
 
+test.use({ opensOn: 'sound' })
+
 test('sound, with the mouse: mixes, a doubled sound and its remedy, levels', async ({
   page,
   demo,

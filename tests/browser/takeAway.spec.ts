@@ -1,5 +1,7 @@
 import { expect, expectAccessible, test } from './fixtures'
 
+test.use({ opensOn: 'line' })
+
 test('takes the run-up away as a calendar, and the settings on paper without keys', async ({
   page,
   demo,

@@ -102,7 +102,7 @@ export const meanShapeTerm = (
   viewers.reduce((sum, screen) => sum + shapeTerm(shape, kind, screen), 0) / viewers.length
 
 /** Priority × score as whole units; what a plan adds up. */
-export const scoreUnits = (
+const scoreUnits = (
   score: number,
   { priority, steps }: Pick<Wanted, 'priority' | 'steps'>,
 ): number => Math.round((score * scoreUnitsPerPoint) / steps) * priority

@@ -4,7 +4,7 @@ import { bestPaths, fullState, type Part } from './parts'
 import type { Resources } from './resources'
 
 /** For prices on the resources: the best that each part of a component can do, and how. */
-export interface PartBound {
+interface PartBound {
   /** Best priced worth of what is still to be served in each state. */
   best: Float64Array
   /** The set that comes first in it. */

@@ -1,7 +1,7 @@
 import type { Demand, Problem } from '../problem/problem'
 
 /** Whether two demands could ever be served by one encode, by what of them is not chosen. */
-export function couldShare(a: Demand, b: Demand): boolean {
+function couldShare(a: Demand, b: Demand): boolean {
   return (
     a.shares &&
     b.shares &&

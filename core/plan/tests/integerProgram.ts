@@ -40,6 +40,12 @@ export function worthByIntegerProgram(problem: Problem, solve: SolveProgram): Wo
   return { leftOutWeight, belowFloor, scoreUnits: Math.abs(lostUnits), encodes, kbps }
 }
 
+/** All that makes up the program, as text: what an answer was recorded for. */
+export const programText = (problem: Problem): string => {
+  const { constraints, binaries, aims } = programOf(problem)
+  return [...aims.map(sum), ...constraints, ...binaries].join('\n')
+}
+
 type Term = [number, string]
 
 const sum = (terms: readonly Term[]): string =>

@@ -1,4 +1,4 @@
-export type Value = string | number | boolean | null
+type Value = string | number | boolean | null
 export type Row = Record<string, Value>
 
 /** JSON columns come back parsed or as text, depending on the server and its driver. */
