@@ -1,12 +1,12 @@
 import {
   conflictsOf,
+  findingNearestPlan,
   type FitResult,
   fittingShow,
   type Gain,
   gainsOf,
   type Marginal,
   marginalsOf,
-  nearestPlan,
   type NextStep,
   nextStepOf,
   type PlannedShow,
@@ -63,7 +63,10 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
   await pause(restMilliseconds)
   if (!(await isNewest())) return
   if (present.worth === null) {
-    const nearest = nearestPlan(show)
+    const finding = findingNearestPlan(show)
+    let look = finding.next()
+    for (; !look.done; look = finding.next()) if (!(await isNewest())) return
+    const nearest = look.value
     const missKbps = nearest?.missKbps ?? null
     tell({ about: 'nearest', missKbps, parts: nearest?.result.parts ?? null })
   }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { demoShow } from '@green-mantle/demo'
 import { type Destination, newDestination, type Recording } from '../show'
-import { deviceUses, diskUseGigabytes, encodesOf } from './encodes'
+import { deviceUses, diskUseGigabytes, encodesOf, namesServed } from './encodes'
 import { overloads } from './overloads'
 
 let last = 0
@@ -38,7 +38,7 @@ describe('a recording', () => {
     const same = { ...recording, rendition: { ...sent.renditions[0]!, audioBitrateKbps: 320 } }
     expect(count([sent], [same])).toBe(1)
     expect(count([sent], [recording])).toBe(2)
-    expect(encodesOf({ destinations: [sent], recordings: [same] })[0]?.serves).toEqual([
+    expect(encodesOf({ destinations: [sent], recordings: [same] }).map(namesServed)[0]).toEqual([
       'One',
       recording.name,
     ])

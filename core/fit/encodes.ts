@@ -1,6 +1,7 @@
 import { megapixelsPerSecond, recordingMegabytes } from '../media'
 import {
   type CanvasName,
+  type Destination,
   type Device,
   type Recording,
   type Rendition,
@@ -8,14 +9,24 @@ import {
   type Show,
 } from '../show'
 
-/** One running encoder and what it serves. */
+/** One output of an encode, by identity: two destinations may have one name. */
+export interface EncodeFeed {
+  /** The destination or recording. */
+  ownerId: string
+  name: string
+  renditionId: string
+  isRecording: boolean
+  /** Whether it goes to the second ingest. */
+  isBackup: boolean
+}
+
+/** One running encoder and what it feeds. */
 export interface Encode {
   key: string
   canvas: CanvasName
   rendition: Rendition
   deviceId: string | null
-  /** Names of the destinations and recordings that it serves. */
-  serves: string[]
+  feeds: EncodeFeed[]
   /** Whether it runs in the program of a hand-off. */
   isHandOff: boolean
 }
@@ -35,6 +46,16 @@ function encodeKey(canvas: CanvasName, rendition: Rendition, withSound: boolean)
 export const takenRecordings = (recordings: readonly Recording[]): Recording[] =>
   recordings.filter(({ on, plan }) => on && !plan.leftOut)
 
+function feedsOf({ id, name, backupAddress }: Destination, rendition: Rendition): EncodeFeed[] {
+  const main = { ownerId: id, name, renditionId: rendition.id, isRecording: false, isBackup: false }
+  return backupAddress === null ? [main] : [main, { ...main, isBackup: true }]
+}
+
+/** The names of the destinations and recordings that an encode serves, each once. */
+export const namesServed = ({ feeds }: Pick<Encode, 'feeds'>): string[] => [
+  ...new Map(feeds.map(({ ownerId, name }) => [ownerId, name])).values(),
+]
+
 /**
  * The encodes of a show as it stands: renditions that are alike in every respect, on the same canvas,
  * share one, and a recording joins one with the same picture. A hand-off's program encodes for itself.
@@ -44,30 +65,38 @@ export function encodesOf({ destinations, recordings }: EncodedShow): Encode[] {
   const pictures = new Map<string, Encode>()
   for (const destination of sentDirectly(destinations))
     for (const rendition of destination.renditions) {
-      const { canvas, name } = destination
+      const { canvas } = destination
+      const feeds = feedsOf(destination, rendition)
       const isHandOff = destination.connection === 'hand-off'
       const key = isHandOff
         ? `own program ${destination.id} ${rendition.id}`
         : encodeKey(canvas, rendition, true)
       const known = encodes.get(key)
       if (known) {
-        known.serves.push(name)
+        known.feeds.push(...feeds)
         continue
       }
       const { deviceId } = rendition.encoder
-      const encode = { key, canvas, rendition, deviceId, serves: [name], isHandOff }
+      const encode = { key, canvas, rendition, deviceId, feeds, isHandOff }
       encodes.set(key, encode)
       if (!isHandOff) pictures.set(encodeKey(canvas, rendition, false), encode)
     }
-  for (const { canvas, rendition, name } of takenRecordings(recordings)) {
+  for (const { id, canvas, rendition, name } of takenRecordings(recordings)) {
+    const feed = {
+      ownerId: id,
+      name,
+      renditionId: rendition.id,
+      isRecording: true,
+      isBackup: false,
+    }
     const key = encodeKey(canvas, rendition, false)
     const known = pictures.get(key)
     if (known) {
-      known.serves.push(name)
+      known.feeds.push(feed)
       continue
     }
     const { deviceId } = rendition.encoder
-    const encode = { key, canvas, rendition, deviceId, serves: [name], isHandOff: false }
+    const encode = { key, canvas, rendition, deviceId, feeds: [feed], isHandOff: false }
     encodes.set(key, encode)
     pictures.set(key, encode)
   }

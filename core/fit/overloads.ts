@@ -1,6 +1,6 @@
 import type { Show } from '../show'
 import { countInWords, gigabytesInWords, listInWords, shareInWords } from '../words'
-import { deviceUses, diskUseGigabytes } from './encodes'
+import { deviceUses, diskUseGigabytes, namesServed } from './encodes'
 
 /** Something other than the line that the show as it stands is too much for. */
 export interface Overload {
@@ -18,7 +18,7 @@ export function overloads(
     const list: Overload[] = []
     if (impossible.length > 0)
       list.push({
-        sentence: `${device.name} cannot encode for ${listInWords(impossible[0]?.serves ?? [], 'and')}`,
+        sentence: `${device.name} cannot encode for ${listInWords(impossible[0] ? namesServed(impossible[0]) : [], 'and')}`,
         short: 'An encoder can’t do it',
         advice: 'Choose another device, codec, effort or size.',
       })

@@ -1,13 +1,10 @@
-import { type Encode, encodesOf, takenRecordings } from '../fit'
+import { type Encode, type EncodeFeed, encodesOf, namesServed } from '../fit'
 import { lowestLevel } from '../media'
 import {
   type CanvasName,
-  type Destination,
   type Effort,
   isTaken,
-  type Recording,
   type Rendition,
-  sentDirectly,
   type Show,
   streamNames,
 } from '../show'
@@ -78,43 +75,37 @@ function outputsOf(show: EncodedShow, encode: Encode, used: Set<string>): Output
     used.add(name)
     return name
   }
-  const isServed = (canvas: CanvasName, rendition: Rendition, name: string): boolean =>
-    encode.canvas === canvas &&
-    encode.serves.includes(name) &&
-    encode.rendition.width === rendition.width &&
-    encode.rendition.videoBitrateKbps === rendition.videoBitrateKbps
-  const sends = sentDirectly(show.destinations)
-    .filter(({ connection }) => connection !== 'hand-off')
-    .flatMap((destination: Destination) =>
-      destination.renditions.flatMap((rendition, step) => {
-        if (!isServed(destination.canvas, rendition, destination.name)) return []
-        const ingests = destination.backupAddress === null ? [''] : ['', 'backup']
-        return ingests.map((ingest): Output => {
-          const streamName = streamNames(destination)[step]
-          return {
-            variable: unused(
-              variableName(destination.name, step > 0 ? `${step + 1}` : '', ingest, 'url'),
-            ),
-            explanation: plain(
-              `server address and key of ${destination.name} ${ingest}${streamName ? `, stream ${streamName}` : ''}`,
-            ),
-            container: containers[destination.protocol],
-            rendition,
-            isArchiveMix: false,
-          }
-        })
-      }),
-    )
-  const files = takenRecordings(show.recordings)
-    .filter(({ canvas, rendition, name }) => isServed(canvas, rendition, name))
-    .map((recording: Recording): Output => ({
-      variable: unused(variableName(recording.name, 'file')),
-      explanation: plain(`path of the file for ${recording.name}, ending in .mkv`),
-      container: 'matroska',
-      rendition: recording.rendition,
-      isArchiveMix: recording.mix === 'archive mix',
-    }))
-  return [...sends, ...files]
+  const ownerOf = <Owner extends { id: string }>(
+    owners: readonly Owner[],
+    { ownerId }: EncodeFeed,
+  ) => owners.find(({ id }) => id === ownerId) as Owner
+  return encode.feeds.map((feed): Output => {
+    if (feed.isRecording) {
+      const recording = ownerOf(show.recordings, feed)
+      return {
+        variable: unused(variableName(recording.name, 'file')),
+        explanation: plain(`path of the file for ${recording.name}, ending in .mkv`),
+        container: 'matroska',
+        rendition: recording.rendition,
+        isArchiveMix: recording.mix === 'archive mix',
+      }
+    }
+    const destination = ownerOf(show.destinations, feed)
+    const step = destination.renditions.findIndex(({ id }) => id === feed.renditionId)
+    const streamName = streamNames(destination)[step]
+    const ingest = feed.isBackup ? 'backup' : ''
+    return {
+      variable: unused(
+        variableName(destination.name, step > 0 ? `${step + 1}` : '', ingest, 'url'),
+      ),
+      explanation: plain(
+        `server address and key of ${destination.name} ${ingest}${streamName ? `, stream ${streamName}` : ''}`,
+      ),
+      container: containers[destination.protocol],
+      rendition: destination.renditions[step] as Rendition,
+      isArchiveMix: false,
+    }
+  })
 }
 
 function videoArguments({ rendition }: Encode): string[] {
@@ -181,7 +172,7 @@ function encodeCommand(
     return `[${select}:f=${output.container}:onfail=ignore]$${output.variable}`
   })
   return [
-    `# Encode ${label}: ${plain(renditionInWords(encode.rendition))} for ${plain(encode.serves.join(', '))}`,
+    `# Encode ${label}: ${plain(renditionInWords(encode.rendition))} for ${plain(namesServed(encode).join(', '))}`,
     ...notes,
     [
       `ffmpeg -hide_banner -nostdin -loglevel warning \${INPUT_OPTIONS:-} -i "$${input}"`,

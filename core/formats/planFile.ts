@@ -1,4 +1,4 @@
-import { budgetOf, encodesOf } from '../fit'
+import { budgetOf, encodesOf, namesServed } from '../fit'
 import { planOf } from '../plan'
 import type { Show } from '../show'
 
@@ -24,10 +24,10 @@ export function writePlanFile(show: Show): string {
       renditionId: rendition.id,
       wireRateKbps: Math.round(wireRateKbps),
     })),
-    encodes: encodesOf(show).map(({ canvas, rendition, deviceId, serves }) => ({
+    encodes: encodesOf(show).map(({ canvas, rendition, deviceId, feeds }) => ({
       canvas,
       device: show.computer.devices.find(({ id }) => id === deviceId)?.name ?? null,
-      serves,
+      serves: namesServed({ feeds }),
       rendition,
     })),
     parts: planOf(show).map((part) => ({ name: names.get(part.id), ...part })),

@@ -41,6 +41,12 @@ export function otherTrafficKbps({ otherTraffic }: Pick<Line, 'otherTraffic'>): 
   return otherTraffic.filter(({ on }) => on).reduce((sum, { bitrateKbps }) => sum + bitrateKbps, 0)
 }
 
+/** What is left of the line for sends, kb/s; below zero where other traffic alone takes more than there is. */
+export function spareUploadKbps(line: Line): number {
+  const { measuredKbps } = steadyRate(countedSamples(line), line.lowPercentile)
+  return measuredKbps - (measuredKbps * line.headroomPercent) / 100 - otherTrafficKbps(line)
+}
+
 /** Low percentile of the samples × (1 − headroom) − other traffic. */
 export function usableUpload(line: Line): UsableUpload {
   const samples = countedSamples(line)
@@ -53,7 +59,7 @@ export function usableUpload(line: Line): UsableUpload {
     measuredKbps,
     headroomKbps,
     otherTrafficKbps: otherKbps,
-    usableKbps: Math.max(0, measuredKbps - headroomKbps - otherKbps),
+    usableKbps: Math.max(0, spareUploadKbps(line)),
   }
 }
 

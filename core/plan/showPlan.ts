@@ -74,7 +74,8 @@ export function planFrom(show: Planned, made: ShowProblem, solution: Solution): 
       id: part.id,
       leftOut,
       relayId: relay === null ? null : (relays[relay]?.id ?? null),
-      renditions: part.renditions.map((rendition, step) => {
+      // What a ladder has beyond its rules is no part of the plan, and would go on being sent.
+      renditions: part.renditions.slice(0, own.length).map((rendition, step) => {
         const mine = own.find(({ source }) => source.step === step)
         if (!mine || mine.encode === null) return rendition
         return encoded(

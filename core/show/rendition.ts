@@ -18,7 +18,8 @@ export const audioChannelsSchema = z.literal([1, 2])
 export type AudioChannels = z.infer<typeof audioChannelsSchema>
 
 export const videoBitrateKbpsSchema = z.int().min(50).max(200_000)
-export const audioBitrateKbpsSchema = z.int().min(16).max(1024)
+export const mostAudioBitrateKbps = 1024
+export const audioBitrateKbpsSchema = z.int().min(16).max(mostAudioBitrateKbps)
 
 export const renditionSchema = z.strictObject({
   id: identifierSchema,

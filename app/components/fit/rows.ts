@@ -49,7 +49,13 @@ export interface FitRow {
   encodeLetter: string
 }
 
-const encodeLetters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'
+const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'
+
+/** A to Z, and from the 27th on A2 to Z2, and so on. */
+const encodeLetter = (index: number): string => {
+  const round = Math.floor(index / alphabet.length)
+  return `${alphabet[index % alphabet.length]}${round > 0 ? round + 1 : ''}`
+}
 
 const sameSize = (a: Size, b: Size): boolean => a.width === b.width && a.height === b.height
 
@@ -71,9 +77,9 @@ type RowStart = Pick<
 /** One row a send, in the order of the destinations, and one a recording. */
 export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
   const letters = new Map<string, string>()
-  encodesOf(show).forEach(({ serves, rendition, canvas }, index) => {
-    const letter = encodeLetters[index] ?? ''
-    for (const name of serves) letters.set(`${name} ${rendition.width} ${canvas}`, letter)
+  encodesOf(show).forEach(({ feeds }, index) => {
+    const letter = encodeLetter(index)
+    for (const { ownerId, renditionId } of feeds) letters.set(`${ownerId} ${renditionId}`, letter)
   })
   const sends = sendsOf(show).flatMap((send): RowStart[] => {
     const destination = show.destinations.find(({ id }) => id === send.destinationId)
@@ -123,7 +129,7 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
           )
         : [],
       sizes: isOffered ? offered : [rendition, ...offered],
-      encodeLetter: letters.get(`${owner?.name} ${rendition.width} ${canvas}`) ?? '',
+      encodeLetter: letters.get(`${owner?.id} ${rendition.id}`) ?? '',
     }
   })
 }

@@ -1,6 +1,6 @@
 import { bitrateStepKbps } from '../../fit'
-import { usableUpload } from '../../network'
-import { lineOf } from '../../show'
+import { spareUploadKbps } from '../../network'
+import { lineOf, mostAudioBitrateKbps } from '../../show'
 import { ended } from '../ended'
 import { type FitResult, fittingAside } from '../fitShow'
 import { showProblem } from '../problem/showProblem'
@@ -15,27 +15,51 @@ export interface NearestPlan {
   result: FitResult
 }
 
-const mostMissKbps = 400_000
+/** No plan takes more than every send at the highest bitrate there can be, twice over for its framing. */
+function mostThatCouldBeTaken({ destinations }: PlannedShow): number {
+  const sends = destinations.filter(({ on }) => on)
+  return sends.reduce(
+    (sum, { rules, renditions, backupAddress }) =>
+      sum +
+      2 *
+        (rules.mostVideoBitrateKbps + mostAudioBitrateKbps) *
+        renditions.length *
+        (backupAddress === null ? 1 : 2),
+    0,
+  )
+}
 
 /**
  * For a show whose must-keeps do not fit: how much more upload they would need. null where
- * no upload would do, since it is the computer or a rule that stands in the way.
+ * no upload would do, since it is the computer or a rule that stands in the way. Yields between
+ * looks, so that it can be stopped.
  */
-export function nearestPlan(show: PlannedShow): NearestPlan | null {
-  const isEnough = (kbps: number): boolean => hasPlan(showProblem(withUpload(show, kbps)).problem)
-  let enough = 1000
-  while (!isEnough(enough)) {
-    enough *= 4
-    if (enough > mostMissKbps) return null
-  }
-  let low = enough === 1000 ? 0 : enough / 4 / bitrateStepKbps
-  let high = enough / bitrateStepKbps
-  while (high - low > 1) {
+export function* findingNearestPlan(show: PlannedShow): Generator<null, NearestPlan | null> {
+  // What other traffic takes beyond the whole line has to be made up for as well.
+  const overdrawnKbps = Math.max(0, -spareUploadKbps(lineOf(show)))
+  const isEnough = (steps: number): boolean =>
+    hasPlan(showProblem(withUpload(show, overdrawnKbps + steps * bitrateStepKbps)).problem)
+  let high = Math.ceil(mostThatCouldBeTaken(show) / bitrateStepKbps)
+  if (!isEnough(high)) return null
+  yield null
+  for (let low = 0; high - low > 1; yield null) {
     const middle = Math.floor((low + high) / 2)
-    if (isEnough(middle * bitrateStepKbps)) high = middle
+    if (isEnough(middle)) high = middle
     else low = middle
   }
-  const result = ended(fittingAside(withUpload(show, high * bitrateStepKbps)))
-  const { usableKbps } = usableUpload(lineOf(show))
-  return { missKbps: Math.max(0, result.uploadKbps - usableKbps), result }
+  const given = overdrawnKbps + high * bitrateStepKbps
+  const planning = fittingAside(withUpload(show, given))
+  for (;;) {
+    const { value: result, done } = planning.next()
+    if (done)
+      return {
+        missKbps: Math.max(0, Math.ceil(result.uploadKbps - spareUploadKbps(lineOf(show)))),
+        result,
+      }
+    yield null
+  }
 }
+
+/** Finds the nearest plan to the end; see `findingNearestPlan`. */
+export const nearestPlan = (show: PlannedShow): NearestPlan | null =>
+  ended(findingNearestPlan(show))

@@ -128,6 +128,7 @@ describe('a choice', () => {
         fineness: finenessTables([shape], 'talking', steps),
         wireKbps: Int32Array.from(steps, (kbps, at) => (at < carriedTo ? kbps : -1)),
         diskMegabytes: null,
+        mayBeFed: false,
       },
     )
 

@@ -118,6 +118,8 @@ export interface ChoiceTables {
   wireKbps: Int32Array
   /** null for a send. */
   diskMegabytes: Int32Array | null
+  /** Whether a relay may feed it, so that what its own path does not carry may still reach it. */
+  mayBeFed: boolean
 }
 
 /**
@@ -134,7 +136,7 @@ export function choiceOf(
   const { bitratesKbps, isOffered, listedTo, fineness, wireKbps, diskMegabytes } = tables
   let to = end
   // The higher the bitrate the more is sent, so that what the path does not carry is at the end.
-  while (to > first && wireKbps[to - 1]! < 0) to -= 1
+  while (!tables.mayBeFed && to > first && wireKbps[to - 1]! < 0) to -= 1
   if (to === first) return null
   let enough = firstAtLeast(bitratesKbps, saturatingBitrateKbps(shape, wanted.kind))
   while (enough < to && (enough < first || isOffered[enough] === 0)) enough += 1

@@ -31,7 +31,7 @@ export interface Choice {
    * `first` on; -1 where a bitrate is not accepted.
    */
   scores: Int32Array
-  /** By bitrate: what a direct send takes, in whole kb/s, rounded up; all zero for a recording. */
+  /** By bitrate: what a direct send takes, in whole kb/s, rounded up; -1 where its path does not carry it; all zero for a recording. */
   wireKbps: Int32Array
   /** By bitrate: what a recording takes of the disk, in whole megabytes, rounded up; null for a send. */
   diskMegabytes: Int32Array | null
@@ -43,6 +43,8 @@ export interface Demand {
   id: string
   /** Demands of one owner are left out together: the steps of a ladder. */
   owner: string
+  /** How many demands that are alike it stands for; what its choices are worth and take is of all of them. */
+  count: number
   priority: number
   mustKeep: boolean
   /** What of the picture is not chosen; an encode is shared only where it is the same. */
@@ -69,6 +71,8 @@ export interface Relay {
   sound: string
   /** How many it feeds at most. */
   mostFed: number
+  /** The devices that what it is sent may be encoded on; null for any that can. */
+  devices: readonly number[] | null
   /** For each shape that it accepts the bitrates from `first` up to `end`, and by bitrate what a send to it takes. */
   wires: ReadonlyMap<number, { first: number; end: number; wireKbps: Int32Array }>
 }

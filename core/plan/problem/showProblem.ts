@@ -1,7 +1,7 @@
 import { acceptedFrameRates, acceptsSize, bitrateStepKbps, takesSize } from '../../fit'
 import { megapixelsPerSecond, recordingMegabytes } from '../../media'
 import { usableUpload } from '../../network'
-import { type Destination, lineOf, type Rendition } from '../../show'
+import { type Destination, lineOf, type Rendition, type Rules } from '../../show'
 import {
   acceptedRange,
   type BitrateRange,
@@ -59,7 +59,11 @@ const soundOf = (rendition: Rendition): string =>
   ])
 
 /** Every bitrate that may be chosen: the steps up to the highest that counts, and what is pinned. */
-function bitratesOf(wishes: readonly Wish[], usableKbps: number): number[] {
+function bitratesOf(
+  wishes: readonly Wish[],
+  relays: readonly Destination[],
+  usableKbps: number,
+): number[] {
   const highest = Math.max(
     bitrateStepKbps,
     ...wishes.map(({ rules, destination }) =>
@@ -72,9 +76,24 @@ function bitratesOf(wishes: readonly Wish[], usableKbps: number): number[] {
       (_, index) => (index + 1) * bitrateStepKbps,
     ),
   )
-  for (const { pins, rendition } of wishes)
+  for (const { pins, rendition, rules } of wishes) {
     if (pins.has('video bitrate')) bitrates.add(rendition.videoBitrateKbps)
+    for (const own of ownSteps(rules)) bitrates.add(own)
+  }
+  for (const relay of relays) for (const own of relaySteps(relay)) bitrates.add(own)
   return [...bitrates].sort((a, b) => a - b)
+}
+
+/** The highest bitrate that rules accept, where they accept none of the steps. */
+function ownSteps({ leastVideoBitrateKbps, mostVideoBitrateKbps }: Rules): number[] {
+  const leastStep = Math.ceil((leastVideoBitrateKbps ?? 0) / bitrateStepKbps) * bitrateStepKbps
+  return Math.max(bitrateStepKbps, leastStep) > mostVideoBitrateKbps ? [mostVideoBitrateKbps] : []
+}
+
+/** Bitrates beside the steps that what a relay is sent may have to have. */
+function relaySteps({ rules, renditions: [main] }: Destination): number[] {
+  const isPinned = main?.pins.includes('video bitrate')
+  return isPinned && main ? [main.videoBitrateKbps] : ownSteps(rules)
 }
 
 /** The place of a shape among all: first of its picture, then of the effort. */
@@ -132,9 +151,9 @@ export function showProblem(show: PlannedShow): ShowProblem {
   const usableKbps = Math.floor(usableUpload(lineOf(show)).usableKbps)
   const diskGigabytes = show.computer.freeDiskGigabytes
   const wishes = wishesOf(show)
-  const bitratesKbps = bitratesOf(wishes, usableKbps)
   const { shapes, places, indexOf } = shapesWithPlaces(show)
   const relays = show.destinations.filter(({ on, connection }) => on && connection === 'relay')
+  const bitratesKbps = bitratesOf(wishes, relays, usableKbps)
   const relayRenditions = relays.map((relay) =>
     mended(relay, relay.renditions[0] as Rendition, show),
   )
@@ -148,25 +167,37 @@ export function showProblem(show: PlannedShow): ShowProblem {
     fineness: finenessTables(shapes, show.pictureKind, bitratesKbps),
     wireTable,
     isStep: Uint8Array.from(bitratesKbps, (bitrate) => (bitrate % bitrateStepKbps === 0 ? 1 : 0)),
-    listedTo: listedToFor(wishes, bitratesKbps),
+    listedTo: listedToFor(wishes, relays, bitratesKbps),
+  }
+  // Those who ask for the same get the same list, by which they are known to be alike.
+  const known = new Map<string, Choice[]>()
+  const choicesFor = (wish: Wish, feeding: readonly Destination[]): Choice[] => {
+    const key = choiceKey(wish, feeding)
+    const choices = known.get(key) ?? choicesOf(wish, feeding, context)
+    known.set(key, choices)
+    return choices
   }
   const demands = wishes.map((wish): Demand => {
     const { rendition, destination, priority, steps } = wish
+    const routes = routesOf(wish, relays, relayRenditions, show)
+    const feeding = routes.relays.map((relay) => relays[relay] as Destination)
     return {
       id: `${wish.owner} ${wish.source.step}`,
       owner: wish.owner,
+      count: 1,
       priority,
       mustKeep: wish.mustKeep,
       picture: pictureOf(wish.canvas, rendition),
       sound: destination ? soundOf(rendition) : null,
+      // A recording, and a lower step of a ladder, is never counted as below the floor.
       floorUnits:
-        wish.source.step === 0
+        destination && wish.source.step === 0
           ? Math.round((show.fit.floorScore * scoreUnitsPerPoint) / steps) * priority
           : 0,
-      choices: choicesOf(wish, context),
+      choices: choicesFor(wish, feeding),
       devices: devicesFor(wish, show),
       shares: !wish.isHandOff,
-      ...routesOf(wish, relays, relayRenditions, show),
+      ...routes,
     }
   })
   const { devices } = show.computer
@@ -191,6 +222,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
           picture: pictureOf(relay.canvas, rendition),
           sound: soundOf(rendition),
           mostFed: relay.rules.mostFed,
+          devices: relayDevices(relay, rendition, show),
           wires: relayWires(relay, rendition, context),
         }
       }),
@@ -217,14 +249,38 @@ interface ChoiceContext {
 }
 
 /** Up to where everybody lists bitrates, so that they can share with whoever has nothing lower. */
-function listedToFor(wishes: readonly Wish[], bitratesKbps: readonly number[]): number {
+function listedToFor(
+  wishes: readonly Wish[],
+  relays: readonly Destination[],
+  bitratesKbps: readonly number[],
+): number {
   const leastKbps = wishes.map(({ rules, pins, rendition }) =>
     pins.has('video bitrate') ? rendition.videoBitrateKbps : (rules.leastVideoBitrateKbps ?? 0),
   )
-  return firstAtLeast(bitratesKbps, Math.max(0, ...leastKbps)) + 1
+  const ofRelays = relays.flatMap((relay) => [
+    relay.rules.leastVideoBitrateKbps ?? 0,
+    ...relaySteps(relay),
+  ])
+  return firstAtLeast(bitratesKbps, Math.max(0, ...leastKbps, ...ofRelays)) + 1
 }
 
-function choicesOf(wish: Wish, context: ChoiceContext): Choice[] {
+/** All that the choices of a wish depend on, within one show. */
+function choiceKey(wish: Wish, feeding: readonly Destination[]): string {
+  const { rules, rendition, pins, destination, largerThan } = wish
+  const { id: _id, pins: _pins, ...settings } = rendition
+  return JSON.stringify([
+    [wish.canvas, wish.priority, wish.steps, wish.viewers, wish.isHandOff, wish.source.kind],
+    [rules.codecs, rules.sizes, rules.framesPerSecond, rules.highestLevel],
+    [rules.leastVideoBitrateKbps, rules.mostVideoBitrateKbps],
+    [settings, [...pins].sort()],
+    largerThan && [largerThan.width, largerThan.height],
+    destination && [destination.protocol, destination.path, destination.backupAddress !== null],
+    feeding.map(({ id }) => id),
+  ])
+}
+
+/** What a demand gets out of every shape that it accepts; `feeding` are the relays it may be reached through. */
+function choicesOf(wish: Wish, feeding: readonly Destination[], context: ChoiceContext): Choice[] {
   const { show, bitratesKbps, shapes, places, indexOf, listedTo, fineness, wireTable } = context
   const { rules, rendition, pins, destination, priority, steps, viewers } = wish
   const isPinned = pins.has('video bitrate')
@@ -233,7 +289,9 @@ function choicesOf(wish: Wish, context: ChoiceContext): Choice[] {
     if (!isPinned) return range
     return pinned >= range.first && pinned < range.end ? { first: pinned, end: pinned + 1 } : null
   }
-  const isOffered = isPinned ? new Uint8Array(bitratesKbps.length).fill(1) : context.isStep
+  const isOffered = isPinned
+    ? new Uint8Array(bitratesKbps.length).fill(1)
+    : withSteps(context, [...ownSteps(rules), ...feeding.flatMap(relaySteps)])
   const diskMegabytes = destination
     ? null
     : Int32Array.from(bitratesKbps, (videoBitrateKbps) =>
@@ -267,6 +325,7 @@ function choicesOf(wish: Wish, context: ChoiceContext): Choice[] {
         fineness,
         wireKbps,
         diskMegabytes,
+        mayBeFed: feeding.length > 0,
       })
       if (choice) choices.push(choice)
     }
@@ -274,7 +333,28 @@ function choicesOf(wish: Wish, context: ChoiceContext): Choice[] {
   return choices
 }
 
-/** For each shape that a relay accepts what a send to it takes. */
+/** The steps, and some bitrates besides. */
+function withSteps(
+  { isStep, bitratesKbps }: ChoiceContext,
+  besides: readonly number[],
+): Uint8Array {
+  if (besides.length === 0) return isStep
+  const offered = isStep.slice()
+  for (const kbps of besides) offered[firstAtLeast(bitratesKbps, kbps)] = 1
+  return offered
+}
+
+/** The device that a relay's own rendition is pinned to; null where it is not. */
+function relayDevices(
+  relay: Destination,
+  { encoder }: Rendition,
+  { computer }: PlannedShow,
+): readonly number[] | null {
+  const own = computer.devices.findIndex(({ id }) => id === encoder.deviceId)
+  return relay.renditions[0]?.pins.includes('device') && own >= 0 ? [own] : null
+}
+
+/** For each shape that a relay accepts, and its pins, what a send to it takes. */
 function relayWires(
   relay: Destination,
   rendition: Rendition,
@@ -283,14 +363,27 @@ function relayWires(
   const { canvas, rules } = relay
   const wires = new Map<number, BitrateRange & { wireKbps: Int32Array }>()
   const rates = acceptedFrameRates(rules)
+  const pins = new Set(relay.renditions[0]?.pins)
+  const isAsPinned = (shape: Shape): boolean =>
+    (!pins.has('size') || (shape.width === rendition.width && shape.height === rendition.height)) &&
+    (!pins.has('frame rate') || shape.framesPerSecond === rendition.framesPerSecond) &&
+    (!pins.has('codec') || shape.codec === rendition.codec) &&
+    (!pins.has('effort') || shape.effort === rendition.effort)
+  const pinned = firstAtLeast(bitratesKbps, rendition.videoBitrateKbps)
+  const within = (range: BitrateRange): BitrateRange | null => {
+    if (!pins.has('video bitrate')) return range
+    return pinned >= range.first && pinned < range.end ? { first: pinned, end: pinned + 1 } : null
+  }
   shapes.forEach((shape, index) => {
     const { framesPerSecond } = shape
     const isAccepted =
+      isAsPinned(shape) &&
       shape.canvas === canvas &&
       acceptsSize(rules, shape) &&
       rules.codecs.includes(shape.codec) &&
       rates.includes(framesPerSecond)
-    const range = isAccepted && acceptedRange(rules, shape, bitratesKbps)
+    const accepted = isAccepted && acceptedRange(rules, shape, bitratesKbps)
+    const range = accepted && within(accepted)
     if (!range) return
     wires.set(index, { ...range, wireKbps: wireTable(relay, { ...rendition, framesPerSecond }) })
   })

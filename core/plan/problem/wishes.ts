@@ -143,7 +143,12 @@ export function picturesOf(wish: Wish, show: PlannedShow): Omit<Shape, 'effort'>
   const { rules, rendition, pins, canvas } = wish
   if (wish.isHandOff) {
     const { width, height, framesPerSecond, codec } = rendition
-    return [{ canvas, width, height, framesPerSecond, codec }]
+    const isAccepted =
+      acceptsSize(rules, rendition) &&
+      acceptedFrameRates(rules).includes(framesPerSecond) &&
+      framesPerSecond <= show.canvasPair.framesPerSecond &&
+      rules.codecs.includes(codec)
+    return isAccepted ? [{ canvas, width, height, framesPerSecond, codec }] : []
   }
   const canvasSize = show.canvasPair[canvas]
   const isAsked = (size: Size): boolean =>
@@ -192,7 +197,7 @@ export function devicesFor(wish: Wish, { computer }: PlannedShow): number[] {
  * it on. `sent` is what each of the relays is sent, but for what the plan chooses.
  */
 export function routesOf(
-  { destination, steps }: Wish,
+  { destination, rendition, steps }: Wish,
   relays: readonly Destination[],
   sent: readonly Rendition[],
   show: PlannedShow,
@@ -207,8 +212,12 @@ export function routesOf(
       show.canvasPair,
     ).length === 0
   const able = relays.flatMap((relay, index) => (canFeed(relay, index) ? [index] : []))
-  if (!destination.plan.routePinned) return { direct: true, relays: able }
-  if (destination.relayId === null) return { direct: true, relays: [] }
+  // What is left of its breaches cannot be mended, such as a protocol that carries none of its sounds.
+  const direct =
+    timingAndSoundBreaches({ ...destination, renditions: [rendition] }, show.canvasPair).length ===
+    0
+  if (!destination.plan.routePinned) return { direct, relays: able }
+  if (destination.relayId === null) return { direct, relays: [] }
   return {
     direct: false,
     relays: able.filter((index) => relays[index]?.id === destination.relayId),

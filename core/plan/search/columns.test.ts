@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { type ColumnsAndCurves, columnsAndCurves } from './columns'
-import { componentsOf } from './components'
+import { searchedComponents } from './components'
 import type { Problem } from '../problem/problem'
 import { showProblem } from '../problem/showProblem'
 import { randomShow } from '../tests/testShows'
@@ -46,7 +46,7 @@ function listed(
 describe('columns', () => {
   it('of which nobody is left out or below the floor are the same, made alone or among all', () => {
     for (const problem of problems) {
-      const components = componentsOf(problem)
+      const components = searchedComponents(problem)
       const all = columnsAndCurves(problem, components, weights)
       const whole = columnsAndCurves(problem, components, weights, { isWhole: true })
       const isWhole = (part: number, column: number): boolean =>
@@ -59,7 +59,7 @@ describe('columns', () => {
   it('say of a bitrate what its members get and what it takes', () => {
     let points = 0
     for (const problem of problems) {
-      const { components, curves } = columnsAndCurves(problem, componentsOf(problem), weights)
+      const { components, curves } = columnsAndCurves(problem, searchedComponents(problem), weights)
       for (const columns of components)
         for (let column = 0; column < columns.count; column += 1) {
           if (columns.device[column]! < 0) continue

@@ -1,3 +1,4 @@
+import type { SearchedComponent } from './components'
 import { CurveWriter, type Curves } from './curves'
 import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
 import type { Problem } from '../problem/problem'
@@ -49,16 +50,17 @@ export interface ColumnsAndCurves {
  */
 export function columnsAndCurves(
   problem: Problem,
-  components: readonly (readonly number[])[],
+  components: readonly SearchedComponent[],
   weights: Weights,
   { isWhole = false } = {},
 ): ColumnsAndCurves {
   const curves = new CurveWriter()
   return {
-    components: components.map((demands) => {
+    components: components.map(({ demands, isWhole: isAll }) => {
       const members = membersOf(problem, demands)
       const writer = new ColumnWriter(problem, members, weights, curves, isWhole)
-      return columnsOf(problem, members, writer, isWhole)
+      const columns = columnsOf(problem, members, writer, isWhole)
+      return { ...columns, isComplete: columns.isComplete && isAll }
     }),
     curves: curves.finish(),
   }
@@ -129,7 +131,8 @@ class ColumnWriter {
     const { fields } = this
     fields.mask[row] = maskOf(steps)
     fields.group[row] = this.routes.push(steps.map(() => -1)) - 1
-    fields.leftOutWeight[row] = this.problem.demands[steps[0]!.demand]!.priority
+    const { priority, count } = this.problem.demands[steps[0]!.demand]!
+    fields.leftOutWeight[row] = priority * count
     fields.device[row] = -1
     fields.shape[row] = -1
     fields.curve[row] = this.leftOutCurve
@@ -141,8 +144,12 @@ class ColumnWriter {
     const mask = maskOf(members)
     const number = this.routes.push(routes) - 1
     const relays = routes.reduce((bits, route) => (route >= 0 ? bits | (1 << route) : bits), 0)
+    const devices = [
+      ...members.map(({ demand }) => problem.demands[demand]!.devices),
+      ...routes.flatMap((relay) => (relay >= 0 ? [problem.relays[relay]!.devices] : [])),
+    ]
     const isAllowed = problem.devices.map((_, device) =>
-      members.every(({ demand }) => problem.demands[demand]!.devices?.includes(device) ?? true),
+      devices.every((allowed) => allowed?.includes(device) ?? true),
     )
     this.sums.wiresAt.clear()
     for (const shape of shapes) {
@@ -174,19 +181,21 @@ class ColumnWriter {
     const { first, end, scores, disks, recordings, aboveFrom } = sums
     const wires = sums.wiresAt.get(problem.shapes[shape]!.framesPerSecond)!
     const added: { curve: number; below: number; disk: number }[] = []
-    let [below, disk] = [aboveFrom.length, 0]
+    let [left, below, disk] = [aboveFrom.length, sumOfCounts(aboveFrom), 0]
     const close = (): void => {
       const curve = curves.end()
       if (curve !== null) added.push({ curve, below, disk })
     }
     for (let bitrate = first; bitrate < end; bitrate += 1) {
       const wire = wires[bitrate]!
-      if (wire > uploadKbps || disks[bitrate]! > diskMegabytes) break
+      // The higher the bitrate, the less a path carries it.
+      if (wire < 0 || wire > uploadKbps || disks[bitrate]! > diskMegabytes) break
       if (scores[bitrate]! < 0) continue
       // The higher the bitrate the fewer are below the floor.
-      if (below > 0 && aboveFrom[aboveFrom.length - below]! <= bitrate) {
+      if (left > 0 && aboveFrom[aboveFrom.length - left]!.from <= bitrate) {
         close()
-        while (below > 0 && aboveFrom[aboveFrom.length - below]! <= bitrate) below -= 1
+        for (; left > 0 && aboveFrom[aboveFrom.length - left]!.from <= bitrate; left -= 1)
+          below -= aboveFrom[aboveFrom.length - left]!.count
       }
       if (isDiskScarce && disks[bitrate]! !== disk) {
         close()
@@ -251,13 +260,16 @@ interface Sums {
   end: number
   /** -1 where a bitrate is not accepted. */
   scores: Int32Array
-  /** By frame rate: what the group takes at each bitrate, whatever the shape is otherwise. */
+  /** By frame rate: what the group takes at each bitrate, whatever the shape is otherwise; -1 where a path does not carry it. */
   wiresAt: Map<number, Int32Array>
   disks: Int32Array
   recordings: number
-  /** For each member the bitrate from which on it is above the floor, ascending. */
-  aboveFrom: number[]
+  /** For each member the bitrate from which on it is above the floor, ascending, and how many it stands for. */
+  aboveFrom: { from: number; count: number }[]
 }
+
+const sumOfCounts = (members: readonly { count: number }[]): number =>
+  members.reduce((sum, { count }) => sum + count, 0)
 
 const newSums = (length: number): Sums => ({
   first: 0,
@@ -290,32 +302,36 @@ function sumUp(
     first = Math.max(first, relay.first)
     end = Math.min(end, relay.end)
   }
-  sums.aboveFrom = members.map(({ aboveFrom }) => aboveFrom[shape]!).sort((a, b) => a - b)
-  if (isWhole) first = Math.max(first, sums.aboveFrom.at(-1)!)
+  sums.aboveFrom = members
+    .map(({ aboveFrom, demand }) => ({
+      from: aboveFrom[shape]!,
+      count: problem.demands[demand]!.count,
+    }))
+    .sort((a, b) => a.from - b.from)
+  if (isWhole) first = Math.max(first, sums.aboveFrom.at(-1)!.from)
   sums.first = first
   sums.end = end
   sums.recordings = 0
   if (first >= end) return
   scores.fill(0, first, end)
   sums.disks.fill(0, first, end)
-  for (const { first: offset, scores: own, diskMegabytes } of choices) {
+  choices.forEach(({ first: offset, scores: own, diskMegabytes }, member) => {
     for (let bitrate = first; bitrate < end; bitrate += 1) {
       const units = own[bitrate - offset]!
       scores[bitrate] = units < 0 || scores[bitrate]! < 0 ? -1 : scores[bitrate]! + units
     }
-    if (!diskMegabytes) continue
-    sums.recordings += 1
+    if (!diskMegabytes) return
+    sums.recordings += problem.demands[members[member]!.demand]!.count
     addTo(sums.disks, diskMegabytes, first, end)
-  }
-  for (const { wireKbps } of relayed)
-    for (let bitrate = first; bitrate < end; bitrate += 1)
-      if (wireKbps[bitrate]! < 0) scores[bitrate] = -1
+  })
   const { framesPerSecond } = problem.shapes[shape]!
   if (sums.wiresAt.has(framesPerSecond)) return
   const wires = new Int32Array(scores.length)
   sums.wiresAt.set(framesPerSecond, wires)
   const sent = choices.filter((_, member) => routes[member]! < 0)
-  for (const { wireKbps } of [...sent, ...relayed]) addTo(wires, wireKbps, 0, wires.length)
+  for (const { wireKbps } of [...sent, ...relayed])
+    for (let at = 0; at < wires.length; at += 1)
+      wires[at] = wires[at]! < 0 || wireKbps[at]! < 0 ? -1 : wires[at]! + wireKbps[at]!
 }
 
 function addTo(sums: Int32Array, amounts: Int32Array, first: number, end: number): void {

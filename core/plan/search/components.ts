@@ -1,5 +1,44 @@
 import type { Demand, Problem } from '../problem/problem'
 
+/** A search tells the demands of a component apart by bits of a whole number. */
+const mostMembers = 30
+
+/**
+ * The components as they are searched. One of more demands than can be told apart is cut, so that
+ * only what stands near each other shares; owners stay whole, those that only a relay reaches first.
+ */
+export function searchedComponents(problem: Problem): SearchedComponent[] {
+  return componentsOf(problem).flatMap((demands): SearchedComponent[] =>
+    demands.length <= mostMembers
+      ? [{ demands, isWhole: true }]
+      : cut(problem, demands).map((piece) => ({ demands: piece, isWhole: false })),
+  )
+}
+
+export interface SearchedComponent {
+  demands: readonly number[]
+  /** Whether it is all of what depends on each other. */
+  isWhole: boolean
+}
+
+function cut(problem: Problem, demands: readonly number[]): number[][] {
+  const owners = new Map<string, number[]>()
+  for (const demand of demands) {
+    const { owner } = problem.demands[demand]!
+    owners.set(owner, [...(owners.get(owner) ?? []), demand])
+  }
+  const isFedOnly = ([first]: readonly number[]): boolean => !problem.demands[first!]!.direct
+  const inOrder = [...owners.values()].sort(
+    (a, b) => Number(isFedOnly(b)) - Number(isFedOnly(a)) || a[0]! - b[0]!,
+  )
+  const pieces: number[][] = [[]]
+  for (const owner of inOrder) {
+    if (pieces.at(-1)!.length + owner.length > mostMembers) pieces.push([])
+    pieces.at(-1)!.push(...owner)
+  }
+  return pieces
+}
+
 /** Whether two demands could ever be served by one encode, by what of them is not chosen. */
 function couldShare(a: Demand, b: Demand): boolean {
   return (

@@ -21,8 +21,8 @@ export interface Group {
   shapes: readonly number[]
 }
 
-/** Beyond so many groups within one component the larger ones are not looked at. */
-const mostGroups = 30_000
+/** Where there would be more groups than this within one component only some of the larger are looked at. */
+const mostGroups = 10_000
 
 export const maskOf = (members: readonly Member[]): number =>
   members.reduce((mask, { bit }) => mask | (1 << bit), 0)
@@ -56,18 +56,27 @@ function lengthBelow(scores: Int32Array, floorUnits: number): number {
 
 /**
  * Each group of a component that one encode could serve, in every way in which it is worth serving.
- * `isComplete` is false where there were too many to list.
+ * Where there are too many, every member by itself, and of the larger groups those of neighbours and
+ * those that a relay feeds together; `isComplete` is then false.
  */
 export function groupsOf(
   problem: Problem,
   members: readonly Member[],
 ): { groups: Group[]; isComplete: boolean } {
+  const all = everyGroup(problem, members)
+  return all
+    ? { groups: all, isComplete: true }
+    : { groups: someGroups(problem, members), isComplete: false }
+}
+
+/** null where there are too many. */
+function everyGroup(problem: Problem, members: readonly Member[]): Group[] | null {
   const groups: Group[] = []
   const takesMore = takesMoreOf()
   for (const key of sharingKeys(problem, members)) {
     const joins = members.map((member) => routesInto(problem, member, key))
     const extend = (at: number, group: Group): void => {
-      if (groups.length >= mostGroups) return
+      if (groups.length > mostGroups) return
       if (at === members.length) {
         const isWanted =
           group.members.length > 0 &&
@@ -77,30 +86,69 @@ export function groupsOf(
         return
       }
       extend(at + 1, group)
-      const member = members[at]!
-      const [first] = group.members
-      const { demands } = problem
-      if (first && !(demands[member.demand]!.shares && demands[first.demand]!.shares)) return
-      const shapes = first
-        ? group.shapes.filter((shape) => member.choices[shape])
-        : problem.demands[member.demand]!.choices.map(({ shape }) => shape)
       for (const route of joins[at]!) {
-        const relay = route < 0 ? null : problem.relays[route]!
-        if (relay && group.routes.filter((other) => other === route).length >= relay.mostFed)
-          continue
-        const fitting = relay ? shapes.filter((shape) => relay.wires.has(shape)) : shapes
-        if (fitting.length === 0) continue
-        extend(at + 1, {
-          members: [...group.members, member],
-          routes: [...group.routes, route],
-          shapes: fitting,
-        })
+        const larger = extended(problem, group, members[at]!, route)
+        if (larger) extend(at + 1, larger)
       }
     }
-    extend(0, { members: [], routes: [], shapes: [] })
+    extend(0, noGroup)
+    if (groups.length > mostGroups) return null
   }
-  return { groups, isComplete: groups.length < mostGroups }
+  return groups
 }
+
+/** Every member by itself, runs of members that stand next to each other, and runs that a relay feeds. */
+function someGroups(problem: Problem, members: readonly Member[]): Group[] {
+  const groups = new Map<string, Group>()
+  const keep = (group: Group): unknown =>
+    groups.set(group.members.map(({ bit }, index) => `${bit}:${group.routes[index]}`).join(), group)
+  for (const key of sharingKeys(problem, members)) {
+    const joins = members.map((member) => routesInto(problem, member, key))
+    const routes = new Set(joins.flat())
+    for (const route of routes) {
+      const able = members.filter((_, at) => joins[at]!.includes(route))
+      able.forEach((_, from) => {
+        let group = noGroup
+        for (const member of able.slice(from)) {
+          const larger = extended(problem, group, member, route)
+          if (!larger) break
+          group = larger
+          if (isOwnKey(problem, group, key)) keep(group)
+        }
+      })
+    }
+  }
+  return [...groups.values()]
+}
+
+const noGroup: Group = { members: [], routes: [], shapes: [] }
+
+/** A group with one more member, reached by a route; null where the two can't be served by one encode. */
+function extended(problem: Problem, group: Group, member: Member, route: number): Group | null {
+  const { demands, relays } = problem
+  const [first] = group.members
+  const own = demands[member.demand]!
+  if (first && !(own.shares && demands[first.demand]!.shares)) return null
+  const relay = route < 0 ? null : relays[route]!
+  if (relay && fedBy(problem, group, route) + own.count > relay.mostFed) return null
+  const shapes = first
+    ? group.shapes.filter((shape) => member.choices[shape])
+    : own.choices.map(({ shape }) => shape)
+  const fitting = relay ? shapes.filter((shape) => relay.wires.has(shape)) : shapes
+  if (fitting.length === 0) return null
+  return {
+    members: [...group.members, member],
+    routes: [...group.routes, route],
+    shapes: fitting,
+  }
+}
+
+/** How many demands a relay feeds in a group. */
+const fedBy = ({ demands }: Problem, { members, routes }: Group, relay: number): number =>
+  members.reduce(
+    (sum, { demand }, index) => (routes[index] === relay ? sum + demands[demand]!.count : sum),
+    0,
+  )
 
 /** The members that may be left out, those of one owner together. */
 export function leftOutOf(problem: Problem, members: readonly Member[]): (readonly Member[])[] {
@@ -165,12 +213,37 @@ function feedsTheRight(
   return routes.every((relay, fed) => {
     if (relay < 0) return true
     const { mostFed } = relays[relay]!
-    const isFull = routes.filter((route) => route === relay).length >= mostFed
+    const count = members.reduce(
+      (sum, { demand }, index) => (routes[index] === relay ? sum + demands[demand]!.count : sum),
+      0,
+    )
+    const { count: own } = demands[members[fed]!.demand]!
+    const couldGoDirectly = canJoinDirectly(demands, members, fed)
     return members.every((member, index) => {
-      if (routes[index]! >= 0 || !demands[member.demand]!.relays.includes(relay)) return true
-      return isFull && !takesMore(member, members[fed]!, shapes)
+      const { relays: able, count: more } = demands[member.demand]!
+      if (routes[index]! >= 0 || !able.includes(relay)) return true
+      if (count + more <= mostFed) return false
+      // In the other's place it would be fed by itself, and the other take no more than it does now.
+      const couldChange = couldGoDirectly && count - own + more <= mostFed
+      return !(couldChange && takesMore(member, members[fed]!, shapes))
     })
   })
+}
+
+/** Whether a fed member could be sent to directly from the same encode: by its route, picture and sound. */
+function canJoinDirectly(
+  demands: Problem['demands'],
+  members: readonly Member[],
+  fed: number,
+): boolean {
+  const { demand, sharing } = members[fed]!
+  return (
+    demands[demand]!.direct &&
+    members.every(
+      ({ sharing: { picture, sound } }) =>
+        picture === sharing.picture && (sound === null || sound === sharing.sound),
+    )
+  )
 }
 
 /** Whether one member's direct send takes at least as much as another's in every one of the shapes; of two alike the first. */
@@ -179,7 +252,10 @@ function takesMoreOf(): (a: Member, b: Member, shapes: readonly number[]) => boo
   const isAsMuch = (a: Int32Array, b: Int32Array): boolean => {
     const ofA = known.get(a) ?? new Map<Int32Array, boolean>()
     known.set(a, ofA)
-    const answer = ofA.get(b) ?? a.every((wireKbps, bitrate) => wireKbps >= b[bitrate]!)
+    // What the first's path does not carry is not sent to it; the second's then need not either.
+    const answer =
+      ofA.get(b) ??
+      a.every((wireKbps, bitrate) => wireKbps < 0 || (b[bitrate]! >= 0 && wireKbps >= b[bitrate]!))
     ofA.set(b, answer)
     return answer
   }

@@ -1,6 +1,7 @@
 import { type Part, partOf } from './parts'
 import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
-import { componentsOf } from './components'
+import { bundled, unbundled } from './bundles'
+import { searchedComponents } from './components'
 import { type Optimum, optimise } from './optimise'
 import { ended } from '../ended'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from '../problem/problem'
@@ -18,7 +19,10 @@ export interface Progress {
 }
 
 function weightsOf({ uploadKbps, demands, bitratesKbps }: Problem): Weights {
-  const recordings = demands.filter(({ sound }) => sound === null).length
+  const recordings = demands.reduce(
+    (sum, { sound, count }) => sum + (sound === null ? count : 0),
+    0,
+  )
   const mostKbps = uploadKbps + (bitratesKbps.at(-1) ?? 0) * recordings + 1
   return { encode: mostKbps, scoreUnit: mostKbps * (demands.length + 1) }
 }
@@ -73,7 +77,7 @@ function solutionFrom(
       worth.scoreUnits += choice.scores[bitrate - choice.first]!
       if (!choice.diskMegabytes) return
       diskMegabytes += choice.diskMegabytes[bitrate]!
-      worth.kbps += bitrateKbps
+      worth.kbps += bitrateKbps * problem.demands[demand]!.count
     })
     const [device, load] = [columns.device[column]!, columns.load[column]!]
     encodes.push({ shape, device, load, bitrateKbps })
@@ -82,7 +86,7 @@ function solutionFrom(
 }
 
 const columnsFor = (problem: Problem, { isWhole = false } = {}): ColumnsAndCurves =>
-  columnsAndCurves(problem, componentsOf(problem), weightsOf(problem), { isWhole })
+  columnsAndCurves(problem, searchedComponents(problem), weightsOf(problem), { isWhole })
 
 /** No matter how much is left out or below the floor. */
 const noLimit = 1e6
@@ -96,11 +100,14 @@ const leastLeftOut = (problem: Problem, all: ColumnsAndCurves): Generator<void, 
   )
 
 /** Whether a plan exists at all that keeps what has to be kept. */
-export const hasPlan = (problem: Problem): boolean =>
-  ended(leastLeftOut(problem, columnsFor(problem))).found !== null
+export function hasPlan(given: Problem): boolean {
+  const { problem } = bundled(given)
+  return ended(leastLeftOut(problem, columnsFor(problem))).found !== null
+}
 
 /** Whether a plan exists that leaves nobody out. */
-export function fitsWhole(problem: Problem): boolean {
+export function fitsWhole(given: Problem): boolean {
+  const { problem } = bundled(given)
   const all = columnsFor(problem)
   const { found } = ended(leastLeftOut(problem, all))
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
@@ -111,16 +118,19 @@ export function fitsWhole(problem: Problem): boolean {
  * highest Σ priority × score; the fewest encodes; the fewest kb/s. Yields every better plan as it is
  * found, and returns the last with whether it is proven to be the best.
  */
-export function* solving(problem: Problem): Generator<Progress, Progress> {
+export function* solving(given: Problem): Generator<Progress, Progress> {
+  const bundles = bundled(given)
+  const { problem } = bundles
   const { scoreUnit } = weightsOf(problem)
   const progress = (
     columns: ColumnsAndCurves,
     { found, most, isProven }: Optimum,
     isLast: boolean,
   ): Progress => {
-    const isComplete = columns.components.every((component) => component.isComplete)
+    const isComplete =
+      bundles.isExact && columns.components.every((component) => component.isComplete)
     return {
-      solution: found && solutionFrom(problem, columns, found),
+      solution: found && unbundled(solutionFrom(problem, columns, found), bundles),
       isProven: isLast && isProven && isComplete,
       gapScoreUnits:
         isLast && isProven && isComplete
@@ -161,7 +171,7 @@ export function* solving(problem: Problem): Generator<Progress, Progress> {
   if (whole.found) return progress(wholeColumns, whole, true)
 
   const all = columnsFor(problem)
-  const isComplete = all.components.every((columns) => columns.isComplete)
+  const isComplete = bundles.isExact && all.components.every((columns) => columns.isComplete)
   const least = yield* settling(leastLeftOut(problem, all))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
   const settled = (optimum: Optimum, shortfall: Shortfall): Progress => ({

@@ -99,11 +99,11 @@ function programOf(problem: Problem): Program {
     bitrate: number,
     device: number,
   ): string | null => {
-    const { wires, picture, sound } = problem.relays[relay]!
+    const { wires, picture, sound, devices } = problem.relays[relay]!
     const accepted = wires.get(shape)
     if (!accepted || bitrate < accepted.first || bitrate >= accepted.end) return null
     const wire = accepted.wireKbps[bitrate]!
-    if (wire < 0) return null
+    if (wire < 0 || !(devices?.includes(device) ?? true)) return null
     const id = `${shape} ${bitrate} ${device}`
     const known = relaySends[relay]!.get(id)
     if (known) return known
@@ -128,7 +128,7 @@ function programOf(problem: Problem): Program {
         const bitrate = first + at
         for (const device of devices) {
           const ways: { served: string; wire: number; relay: number | null }[] = []
-          if (demand.direct) {
+          if (demand.direct && wireKbps[bitrate]! >= 0) {
             const keys = !demand.shares
               ? [`own ${index}`]
               : demand.sound !== null

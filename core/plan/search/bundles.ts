@@ -1,0 +1,106 @@
+import type { Choice, Demand, Problem, Solution } from '../problem/problem'
+import { componentsOf } from './components'
+
+/** Up to so many demands that depend on each other, each is taken by itself, so that nothing is cut off. */
+const mostByThemselves = 6
+
+export interface Bundled {
+  problem: Problem
+  /** For each demand of the bundled problem the demands that it stands for. */
+  standsFor: number[][]
+  /** Whether every demand stands for itself, so that the best plan of the one is that of the other. */
+  isExact: boolean
+}
+
+/**
+ * Demands that are alike in every respect can be told apart by nothing, so that trying each in the
+ * place of every other is work for nothing. Where many depend on each other those that are alike are
+ * served in bundles: of `n` alike the half, the half of the rest, and so on, so that any number of
+ * them can be kept, and any number share one encode.
+ */
+export function bundled(problem: Problem): Bundled {
+  const { demands } = problem
+  const many = new Set(
+    componentsOf(problem)
+      .filter((members) => members.length > mostByThemselves)
+      .flat(),
+  )
+  const alike = alikeOwners(demands, many)
+  const standsFor: number[][] = []
+  const made: Demand[] = []
+  for (const owners of alike)
+    for (const bundle of halved(owners)) {
+      const [first] = bundle as [number[]]
+      first.forEach((demand, step) => {
+        standsFor.push(bundle.map((owner) => owner[step]!))
+        made.push(times(demands[demand]!, bundle.length))
+      })
+    }
+  // In the order in which they stood, so that the same show makes the same problem.
+  const order = made.map((_, index) => index).sort((a, b) => standsFor[a]![0]! - standsFor[b]![0]!)
+  return {
+    problem: { ...problem, demands: order.map((index) => made[index]!) },
+    standsFor: order.map((index) => standsFor[index]!),
+    isExact: made.length === demands.length,
+  }
+}
+
+/** The plan of a bundled problem as one of the problem that it was made from. */
+export function unbundled(solution: Solution, { standsFor }: Bundled): Solution {
+  const assignments = solution.assignments.flatMap(({ demand, encode, relay }) =>
+    standsFor[demand]!.map((own) => ({ demand: own, encode, relay })),
+  )
+  return { ...solution, assignments: assignments.sort((a, b) => a.demand - b.demand) }
+}
+
+/** The demands of each owner, owners that are alike together. */
+function alikeOwners(demands: readonly Demand[], many: ReadonlySet<number>): number[][][] {
+  const owners = new Map<string, number[]>()
+  demands.forEach(({ owner }, index) => owners.set(owner, [...(owners.get(owner) ?? []), index]))
+  const numbers = new Map<readonly Choice[], number>()
+  const numberOf = (choices: readonly Choice[]): number => {
+    const number = numbers.get(choices) ?? numbers.size
+    numbers.set(choices, number)
+    return number
+  }
+  const groups = new Map<string, number[][]>()
+  for (const [owner, steps] of owners) {
+    const isOneOfMany = many.has(steps[0]!) && demands[steps[0]!]!.shares
+    const key = isOneOfMany
+      ? JSON.stringify(
+          steps.map((index) => {
+            const { id: _id, owner: _owner, choices, ...rest } = demands[index]!
+            return [rest, numberOf(choices)]
+          }),
+        )
+      : owner
+    groups.set(key, [...(groups.get(key) ?? []), steps])
+  }
+  return [...groups.values()]
+}
+
+function halved<Item>(items: readonly Item[]): Item[][] {
+  const bundles: Item[][] = []
+  for (let at = 0; at < items.length;) {
+    const size = Math.ceil((items.length - at) / 2)
+    bundles.push(items.slice(at, at + size))
+    at += size
+  }
+  return bundles
+}
+
+/** One demand that stands for so many that are alike. */
+function times(demand: Demand, count: number): Demand {
+  if (count === 1) return demand
+  return {
+    ...demand,
+    count: demand.count * count,
+    floorUnits: demand.floorUnits * count,
+    choices: demand.choices.map((choice) => ({
+      ...choice,
+      scores: choice.scores.map((units) => (units < 0 ? units : units * count)),
+      wireKbps: choice.wireKbps.map((kbps) => (kbps < 0 ? kbps : kbps * count)),
+      diskMegabytes: choice.diskMegabytes?.map((megabytes) => megabytes * count) ?? null,
+    })),
+  }
+}
