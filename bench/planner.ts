@@ -4,10 +4,11 @@ import { showProblem } from '../core/plan/problem/showProblem'
 import { solving } from '../core/plan/search/solve'
 import { randomShow } from '../core/plan/tests/testShows'
 import type { PlannedShow } from '../core/plan/problem/wishes'
+import type { Destination } from '../core/show'
 import type { Area, Figure } from './figure'
 
 /** How many problems there are of each number of destinations; more destinations take longer. */
-const counts = { 2: 20, 4: 20, 8: 20, 12: 20, 20: 8 } as const
+const counts = { 2: 20, 4: 20, 8: 20, 12: 20, 20: 8, 30: 3 } as const
 /**
  * HiGHS lists every choice, which takes it a minute and more; so it gets few of the same problems, and
  * some of coarser shows, which it finishes.
@@ -34,16 +35,49 @@ const showFor = (destinations: number, seed: number, grain: 'fine' | 'coarse' = 
     recording: seed % 2 === 0,
   })
 
+const alike = (count: number, relay: boolean): PlannedShow => {
+  const show = randomShow(1, { destinations: 1, grain: 'fine', relay })
+  const [first, ...relays] = show.destinations as [Destination, ...Destination[]]
+  const plan = { ...first.plan, routePinned: !relay }
+  const sends = Array.from({ length: count }, (_, index) => ({
+    ...{ ...first, plan, canvas: 'landscape' as const },
+    ...{ id: `alike-${index}`, name: `Place ${index + 1}` },
+  }))
+  const fed = relays.map((each) => ({ ...each, rules: { ...each.rules, mostFed: count } }))
+  const [line] = show.lines as [PlannedShow['lines'][number]]
+  const samples = line.samples.map((sample) => ({ ...sample, uploadKbps: 2500 * count }))
+  return { ...show, destinations: [...sends, ...fed], lines: [{ ...line, samples }] }
+}
+
+/** Shows in which many can be told apart by nothing, or are fed by one relay. */
+const manyAlike: Record<string, PlannedShow> = Object.fromEntries([
+  ...[8, 12, 16, 20, 50].map((count) => [`${count}_identical`, alike(count, false)]),
+  ...[12, 20, 30].map((count) => [`relay_feeding_${count}`, alike(count, true)]),
+])
+/** Beyond this a plan is taken as it is. */
+const mostSeconds = 5
+
 /** Milliseconds to the first plan and to the one that is proven to be the best. */
-function timed(show: PlannedShow): { first: number; all: number; isProven: boolean } {
+function timed(show: PlannedShow): {
+  first: number
+  all: number
+  longestStep: number
+  isProven: boolean
+} {
   const start = performance.now()
   const { problem } = showProblem(show)
   let first: number | null = null
   const run = solving(problem)
-  let step = run.next()
-  for (; !step.done; step = run.next()) if (step.value.solution) first ??= performance.now() - start
-  const all = performance.now() - start
-  return { first: first ?? all, all, isProven: step.value.isProven }
+  let longestStep = 0
+  for (;;) {
+    const since = performance.now()
+    const { value, done } = run.next()
+    longestStep = Math.max(longestStep, performance.now() - since)
+    const all = performance.now() - start
+    if (value.solution) first ??= all
+    if (done || all > mostSeconds * 1000)
+      return { first: first ?? all, all, longestStep, isProven: value.isProven }
+  }
 }
 
 /**
@@ -64,11 +98,26 @@ const area: Area = async () => {
       { name: `${name}_median`, value: quantile(all, 0.5), unit: 'ms' },
       { name: `${name}_p95`, value: quantile(all, 0.95), unit: 'ms' },
       { name: `${name}_first_plan_median`, value: quantile(first, 0.5), unit: 'ms' },
+      {
+        name: `${name}_longest_step`,
+        value: Math.max(...runs.map((run) => run.longestStep)),
+        unit: 'ms',
+      },
       { name: `${name}_proven`, value: proven, unit: 'share' },
     )
   }
+  for (const [name, show] of Object.entries(manyAlike)) {
+    const { first, all, longestStep, isProven } = timed(show)
+    figures.push(
+      { name, value: all, unit: 'ms' },
+      { name: `${name}_first_plan`, value: first, unit: 'ms' },
+      { name: `${name}_longest_step`, value: longestStep, unit: 'ms' },
+      { name: `${name}_proven`, value: Number(isProven), unit: 'share' },
+    )
+  }
   figures.push({ name: 'memory', value: process.memoryUsage().heapUsed / 1e6, unit: 'MB' })
-  figures.push(...(await highsFigures()))
+  // It takes most of the time of the whole area.
+  if (process.env.BESIDE_HIGHS === '1') figures.push(...(await highsFigures()))
   return figures
 }
 

@@ -1,6 +1,7 @@
 import {
   conflictsOf,
   findingNearestPlan,
+  findingNextStep,
   type FitResult,
   fittingShow,
   type Gain,
@@ -8,7 +9,6 @@ import {
   type Marginal,
   marginalsOf,
   type NextStep,
-  nextStepOf,
   type PlannedShow,
   type PlanParts,
 } from '@green-mantle/core/plan'
@@ -26,6 +26,8 @@ export type PlannerNews =
 
 /** The number of the newest request; work for an older one is given up. */
 let newest = 0
+/** The number of the newest question for a next step. */
+let newestStep = 0
 const longestWithoutLookMilliseconds = 12
 /** What is said about a plan is worked out when the show has stayed the same for so long. */
 const restMilliseconds = 150
@@ -91,8 +93,17 @@ function stop(): void {
   newest += 1
 }
 
-const nextStep = (show: Show, destinationId: string): NextStep | null =>
-  nextStepOf(show, destinationId)
+/** Given up when another is asked for, or another show is planned. */
+async function nextStep(show: Show, destinationId: string): Promise<NextStep | null> {
+  newestStep += 1
+  const [own, request] = [newestStep, newest]
+  const isNewest = slicer(request)
+  const finding = findingNextStep(show, destinationId)
+  for (let look = finding.next(); ; look = finding.next()) {
+    if (look.done) return look.value
+    if (!(await isNewest()) || own !== newestStep) return null
+  }
+}
 
 const worker = { plan, stop, nextStep }
 export type PlannerWorker = typeof worker

@@ -71,6 +71,24 @@ describe('files of a plan', () => {
     expect(writeEncoderScript(onDevice('desktop-processor'))).not.toMatch(note)
   })
 
+  it('send each of two destinations of one name once', () => {
+    const [first] = plannedDemoShow.destinations as [Destination]
+    const second: Destination = {
+      ...first,
+      id: 'second',
+      renditions: first.renditions.map((one) => ({
+        ...one,
+        id: 'second-1',
+        keyframeIntervalSeconds: 1,
+      })),
+    }
+    const show = { ...plannedDemoShow, recordings: [], destinations: [first, second] }
+    const script = writeEncoderScript(show)
+    expect(script).toContain('2 encodes, 2 outputs')
+    expect(script.match(/:f=flv:onfail=ignore\]\$LONGMEADOW_URL\b/g)).toHaveLength(1)
+    expect(script.match(/:f=flv:onfail=ignore\]\$LONGMEADOW_URL_2\b/g)).toHaveLength(1)
+  })
+
   it('say what each encode is and whom it serves', () => {
     const { format, version, plan } = JSON.parse(writePlanFile(demoShow))
     expect({ format, version }).toEqual({ format: 'green-mantle-plan', version: 1 })

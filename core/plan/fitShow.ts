@@ -1,7 +1,7 @@
 import { isSameJson } from '../show'
 import { ended } from './ended'
 import type { Worth } from './problem/problem'
-import { showProblem } from './problem/showProblem'
+import { type ShowProblem, showProblem } from './problem/showProblem'
 import type { PlannedShow } from './problem/wishes'
 import { planFrom, planOf, type PlanParts } from './showPlan'
 import { type Progress, solving } from './search/solve'
@@ -49,6 +49,16 @@ export function* fittingAside(show: PlannedShow): Generator<null, FitResult> {
   for (let steps = 1; ; steps += 1) {
     const { value, done } = run.next()
     if (done || (steps >= stepsForSideQuestion && value.parts)) return value
+    yield null
+  }
+}
+
+/** The same for a problem that was made already, and as a solution of it. */
+export function* fittingMade({ problem }: ShowProblem): Generator<null, Progress> {
+  const run = solving(problem)
+  for (let steps = 1; ; steps += 1) {
+    const { value, done } = run.next()
+    if (done || (steps >= stepsForSideQuestion && value.solution)) return value
     yield null
   }
 }

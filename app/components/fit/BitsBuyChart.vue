@@ -205,7 +205,12 @@ const option = computed(() => ({
       symbolSize: 13,
       itemStyle: { color: colours.value.sheet, borderColor: colours.value.ink, borderWidth: 2 },
       data: nextStep.value
-        ? [[nextStep.value.rendition.videoBitrateKbps, nextStep.value.score]]
+        ? [
+            [
+              nextStep.value.rendition.videoBitrateKbps,
+              pictureScore(nextStep.value.rendition, store.show.pictureKind, screen.value),
+            ],
+          ]
         : [],
     },
   ],
