@@ -1,6 +1,15 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { chmodSync, existsSync, mkdirSync, openSync, readFileSync, writeFileSync } from 'node:fs'
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs'
 import { connect as connectSocket } from 'node:net'
 import { tmpdir, userInfo } from 'node:os'
 import { freePort } from './ports'
@@ -35,15 +44,21 @@ function passwordIn(directory: string): string {
   return readFileSync(file, 'utf8').trim()
 }
 
+/**
+ * Sets a data folder up beside its place and moves it there when it is whole, so that a set-up that is
+ * cut off leaves nothing that looks like one.
+ */
 function createDataDirectory(data: string): void {
   const program = findProgram('mariadb-install-db')
   if (!program)
     throw new Error('mariadb-install-db is missing; it is in the package mariadb-server.')
+  const unfinished = `${data}.unfinished`
+  rmSync(unfinished, { recursive: true, force: true })
   const result = spawnSync(
     program,
     [
       '--no-defaults',
-      `--datadir=${data}`,
+      `--datadir=${unfinished}`,
       '--auth-root-authentication-method=socket',
       '--skip-test-db',
       `--user=${userInfo().username}`,
@@ -54,6 +69,7 @@ function createDataDirectory(data: string): void {
     throw new Error(
       `The database could not be set up in ${data}:\n${result.stdout}${result.stderr}`,
     )
+  renameSync(unfinished, data)
 }
 
 /** Statements run at every start, so that the user and its password are always there. */
@@ -141,7 +157,7 @@ export async function startPrivateMariadb(options: Options): Promise<PrivateMari
   mkdirSync(directory, { recursive: true, mode: 0o700 })
   refuseSecondStart(directory)
   const password = passwordIn(directory)
-  if (!existsSync(`${data}/mysql`)) createDataDirectory(data)
+  if (!existsSync(data)) createDataDirectory(data)
   const port = options.port ?? (await freePort(options.firstPort ?? 3717))
   const logDescriptor = openSync(log, 'a')
   const child = spawn(

@@ -1,9 +1,9 @@
 import knex, { type Knex } from 'knex'
 import { readSettings } from '../settings'
-import { migrationSource } from './migrations'
+import { migrateUp } from './migrating'
 
 /** Opens a pool to a MariaDB server; nothing is connected until the first question. */
-export function connect(databaseUrl: string): Knex {
+export function connect(databaseUrl: string, most = 8): Knex {
   const url = new URL(databaseUrl)
   return knex({
     client: 'mysql2',
@@ -17,14 +17,19 @@ export function connect(databaseUrl: string): Knex {
       timezone: 'Z',
       connectTimeout: 3000,
     },
-    pool: { min: 0, max: 8 },
+    pool: { min: 0, max: most },
     acquireConnectionTimeout: 5000,
   })
 }
 
-/** Brings the tables up to date. Migrations run under a lock, so two servers may start at once. */
-export async function migrate(database: Knex): Promise<void> {
-  await database.migrate.latest({ migrationSource })
+/** Brings the tables up to date, over a connection of its own; two servers may start at once. */
+export async function migrate(databaseUrl: string): Promise<void> {
+  const migrator = connect(databaseUrl, 1)
+  try {
+    await migrateUp(migrator)
+  } finally {
+    await migrator.destroy()
+  }
 }
 
 let opened: Knex | undefined
@@ -32,8 +37,9 @@ let migrated: Promise<void> | undefined
 
 /** The application's database, its tables up to date. A failed migration is tried again at the next call. */
 export async function useDatabase(): Promise<Knex> {
-  const database = (opened ??= connect(readSettings().databaseUrl))
-  migrated ??= migrate(database).catch((error: unknown) => {
+  const { databaseUrl } = readSettings()
+  const database = (opened ??= connect(databaseUrl))
+  migrated ??= migrate(databaseUrl).catch((error: unknown) => {
     migrated = undefined
     throw error
   })

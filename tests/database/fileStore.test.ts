@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { demoShow } from '@green-mantle/demo'
 import type { Knex } from 'knex'
-import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connect, migrate } from '../../server/database/connection'
 import {
   findFile,
@@ -10,11 +10,13 @@ import {
   storeFile,
 } from '../../server/database/files/fileStore'
 import { createShow } from '../../server/database/shows/showStore'
+import { ownDatabase } from './ownDatabase'
 
+const databaseUrl = await ownDatabase('files')
 let database: Knex
 beforeAll(async () => {
-  database = connect(inject('databaseUrl'))
-  await migrate(database)
+  database = connect(databaseUrl)
+  await migrate(databaseUrl)
 })
 beforeEach(() => database('files').delete())
 afterAll(() => database.destroy())

@@ -5,7 +5,7 @@ import { writeSettingsSheet, writeShowFile } from '@green-mantle/core/formats'
 import { demoProfiles, demoShow } from '@green-mantle/demo'
 import type { Knex } from 'knex'
 import { nanoid } from 'nanoid'
-import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import {
   listAccounts,
   openTokens,
@@ -27,7 +27,9 @@ import {
 } from '../../server/database/profiles/profileStore'
 import { createShow, readShow } from '../../server/database/shows/showStore'
 import { type InstallationKey, readKeyFile } from '../../server/secrets/keyFile'
+import { ownDatabase } from './ownDatabase'
 
+const databaseUrl = await ownDatabase('keys')
 let database: Knex
 let key: InstallationKey
 let showId: string
@@ -35,8 +37,8 @@ const directory = mkdtempSync(join(tmpdir(), 'green-mantle-keys-'))
 const known = 'live_9f2c_petal-opens-at-nine'
 
 beforeAll(async () => {
-  database = connect(inject('databaseUrl'))
-  await migrate(database)
+  database = connect(databaseUrl)
+  await migrate(databaseUrl)
   key = await readKeyFile(join(directory, 'installation.key'))
 })
 beforeEach(async () => {

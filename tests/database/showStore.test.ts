@@ -11,7 +11,7 @@ import { planOf } from '@green-mantle/core/plan'
 import { demoShow } from '@green-mantle/demo'
 import type { Knex } from 'knex'
 import { nanoid } from 'nanoid'
-import { afterAll, beforeAll, beforeEach, describe, expect, inject, it } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connect, migrate } from '../../server/database/connection'
 import { migrationSource } from '../../server/database/migrations'
 import { partTableNames } from '../../server/database/shows/rows'
@@ -25,11 +25,13 @@ import {
   restoreShow,
   saveShow,
 } from '../../server/database/shows/showStore'
+import { ownDatabase } from './ownDatabase'
 
+const databaseUrl = await ownDatabase('shows')
 let database: Knex
 beforeAll(async () => {
-  database = connect(inject('databaseUrl'))
-  await migrate(database)
+  database = connect(databaseUrl)
+  await migrate(databaseUrl)
 })
 beforeEach(() => database('shows').delete())
 afterAll(() => database.destroy())
@@ -47,15 +49,15 @@ async function stored(show: Show = demoShow): Promise<string> {
 
 describe('migrations', () => {
   it('run twice without harm, at once or one after the other', async () => {
-    await Promise.all([migrate(database), migrate(database)])
-    await migrate(database)
+    await Promise.all([migrate(databaseUrl), migrate(databaseUrl)])
+    await migrate(databaseUrl)
     expect(await isEmpty(database)).toBe(true)
   })
 
   it('go back and forth', async () => {
     await database.migrate.rollback({ migrationSource }, true)
     expect(await database.schema.hasTable('shows')).toBe(false)
-    await migrate(database)
+    await migrate(databaseUrl)
     expect(await listShows(database)).toEqual([])
   })
 
@@ -67,7 +69,7 @@ describe('migrations', () => {
     const id = await stored()
     await database.migrate.down({ migrationSource })
     expect(await database.schema.hasTable('recordings')).toBe(false)
-    await migrate(database)
+    await migrate(databaseUrl)
     expect((await readShow(database, id))?.show).toEqual(edited(setByHand))
   })
 
@@ -99,7 +101,7 @@ describe('migrations', () => {
     await database.migrate.down({ migrationSource })
     await database.migrate.down({ migrationSource })
     expect(await database.schema.hasTable('lines')).toBe(false)
-    await migrate(database)
+    await migrate(databaseUrl)
     expect((await readShow(database, id))?.show).toEqual(edited(withOneLine))
   })
 
@@ -110,7 +112,7 @@ describe('migrations', () => {
     await database('sources').where({ show_id: id, id: 'caption' }).update({
       appearance: '{"type":"text","text":"A flower that opens for one night","colour":"#fffdf6"}',
     })
-    await migrate(database)
+    await migrate(databaseUrl)
     const expected = edited((show) => {
       withOneLine(show)
       for (const source of show.sources) {

@@ -4,7 +4,7 @@ import * as canvasPair from './002-canvas-pair-and-files'
 import * as lineSoundDestinations from './003-line-sound-destinations'
 import * as fit from './004-fit'
 
-const migrations = [
+export const migrations = [
   { name: '001-first-tables', ...firstTables },
   { name: '002-canvas-pair-and-files', ...canvasPair },
   { name: '003-line-sound-destinations', ...lineSoundDestinations },
