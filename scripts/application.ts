@@ -41,6 +41,7 @@ export async function startApplication(options: Options): Promise<RunningApplica
       NITRO_HOST: host,
       NITRO_PORT: String(port),
       GREEN_MANTLE_DATABASE_URL: options.databaseUrl,
+      GREEN_MANTLE_ORIGIN: address,
       GREEN_MANTLE_ALLOWED_HOSTS: [process.env.GREEN_MANTLE_ALLOWED_HOSTS, new URL(address).host]
         .filter(Boolean)
         .join(','),

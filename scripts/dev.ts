@@ -18,7 +18,12 @@ main(async () => {
       cwd: root,
       stdio: ['ignore', 'inherit', 'inherit'],
       detached: true,
-      env: { ...process.env, GREEN_MANTLE_DATABASE_URL: database.url, GREEN_MANTLE_DEMO: '1' },
+      env: {
+        ...process.env,
+        GREEN_MANTLE_DATABASE_URL: database.url,
+        GREEN_MANTLE_DEMO: '1',
+        GREEN_MANTLE_ORIGIN: `http://127.0.0.1:${port}`,
+      },
     },
   )
   const ended = once(nuxt, 'exit')

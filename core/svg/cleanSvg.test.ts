@@ -28,6 +28,12 @@ describe('cleaning an SVG', () => {
     ['a style from elsewhere', '<style>@import url(https://elsewhere.example/a.css);</style>'],
     ['a style that loads', '<style>rect { fill: url(https://elsewhere.example/a) }</style>'],
     ['a style attribute that loads', '<rect style="fill:url(\'https://elsewhere.example\')"/>'],
+    ['an escaped import', '<style>@\\69mport "https://elsewhere.example/a.css";</style>'],
+    ['an escaped address', '<rect style="fill:u\\72l(https://elsewhere.example)"/>'],
+    [
+      'a set of pictures',
+      '<rect style="background:image-set(&quot;https://elsewhere.example/a&quot; 1x)"/>',
+    ],
     [
       'an animation that sets an address',
       '<animate attributeName="href" to="javascript:alert(1)"/>',
@@ -91,3 +97,35 @@ describe('cleaning an SVG', () => {
     )
   })
 })
+
+describe('an SVG that is made to cost time', () => {
+  const timed = (text: string): { milliseconds: number; result: ReturnType<typeof cleanSvg> } => {
+    const start = performance.now()
+    const result = cleanSvg(text)
+    return { milliseconds: performance.now() - start, result }
+  }
+  /** Ten times the size may cost some thirty times the time, never a hundred. */
+  it.each<[string, (count: number) => string]>([
+    ['elements to be taken out', (count) => svg('<a/>'.repeat(count))],
+    ['attributes to be taken out', (count) => svg(`<g ${manyAttributes(count)}/>`)],
+    ['addresses that do not end', (count) => svg(`<style>${'url( '.repeat(count)}</style>`)],
+    ['document types', (count) => '<!DOCTYPE '.repeat(count) + svg('')],
+    ['white space in addresses', (count) => svg(`<style>url(${' '.repeat(count)}</style>`)],
+  ])('by %s takes no more than its length', (_name, textOf) => {
+    timed(textOf(1500))
+    const [small, large] = [timed(textOf(1500)), timed(textOf(15_000))]
+    expect(large.milliseconds).toBeLessThan(30 * small.milliseconds + 200)
+  })
+
+  it.each([
+    ['nested 5,000 deep', svg('<g>'.repeat(5000) + '</g>'.repeat(5000)), /nested over/],
+    ['of 30,000 elements', svg('<g/>'.repeat(30_000)), /elements/],
+    ['with a width of 400 digits', svg('', `width="${'9'.repeat(400)}" height="20"`), /no size/],
+  ])('%s is refused', (_name, text, words) => {
+    const { result } = timed(text)
+    expect(result.ok ? '' : result.message).toMatch(words)
+  })
+})
+
+const manyAttributes = (count: number): string =>
+  Array.from({ length: count }, (_, index) => `on${index}="x"`).join(' ')

@@ -1,4 +1,9 @@
-import { type Element as XmlElement, type Node as XmlNode, XMLSerializer } from '@xmldom/xmldom'
+import {
+  type Attr as XmlAttribute,
+  type Element as XmlElement,
+  type Node as XmlNode,
+  XMLSerializer,
+} from '@xmldom/xmldom'
 import { parseSvg } from './parseSvg'
 
 /** Elements that draw, after SVG 2; scripts, links, animation, foreign content and the like are left out. */
@@ -23,7 +28,22 @@ const allowedElements = new Set([
 
 /** Addresses that stay inside the file: a part of it, or a raster picture written into it. */
 const insideFile = /^\s*(#|data:image\/(png|jpeg|webp|gif);base64,)/i
-const urlsOutside = /url\(\s*(['"]?)(?!\s*['"]?\s*#)[^)]*\)|@import|expression\s*\(|javascript:/i
+/** What CSS loads by, or runs: an address that is no part of the file, an import, a picture from a set. */
+const loadsInCss =
+  /url\(\s*(?:['"]\s*)?[^\s'"#)]|@import|(?:image-set|cross-fade)\(|(?<![\w-])(?:image|src)\(|expression\s*\(|javascript:/i
+const cssEscape = /\\(?:([0-9a-f]{1,6})\s?|([^0-9a-f\n]))/gi
+
+/** A text as CSS reads it: `u\\72l` is `url`. */
+const unescaped = (css: string): string =>
+  css.replace(cssEscape, (_whole, code: string | undefined, plain: string | undefined) => {
+    if (code === undefined) return plain ?? ''
+    const point = Number.parseInt(code, 16)
+    return point > 0 && point <= 0x10ffff ? String.fromCodePoint(point) : '\ufffd'
+  })
+
+const leadsOutside = (value: string): boolean =>
+  loadsInCss.test(value) || (value.includes('\\') && loadsInCss.test(unescaped(value)))
+
 const svgNamespace = 'http://www.w3.org/2000/svg'
 
 export type CleanSvgResult =
@@ -34,27 +54,30 @@ function isAllowedAttribute(name: string, value: string): boolean {
   const local = name.includes(':') ? name.slice(name.indexOf(':') + 1) : name
   if (/^on/i.test(local)) return false
   if (local === 'href' || local === 'src') return insideFile.test(value)
-  return !urlsOutside.test(value)
+  return !leadsOutside(value)
 }
 
-function clean(element: XmlElement, removed: Set<string>): void {
-  for (const attribute of Array.from(element.attributes)) {
-    if (isAllowedAttribute(attribute.name, attribute.value)) continue
-    removed.add(`the attribute ${attribute.name}`)
-    element.removeAttributeNode(attribute)
-  }
-  for (const child of Array.from(element.childNodes) as XmlNode[]) {
-    // 3 and 4 are text and CDATA; comments and processing instructions go without a word.
-    if (child.nodeType === 3 || child.nodeType === 4) continue
-    const inner = child.nodeType === 1 ? (child as XmlElement) : undefined
-    const isForeign = inner?.namespaceURI !== svgNamespace
-    const isStyleOutside = inner?.localName === 'style' && urlsOutside.test(inner.textContent ?? '')
-    if (inner && !isForeign && !isStyleOutside && allowedElements.has(inner.localName ?? '')) {
-      clean(inner, removed)
-      continue
+/** Whether a part of the file may stay; what goes is noted. Comments and processing instructions go without a word. */
+function mayStay(node: XmlNode, removed: Set<string>): boolean {
+  switch (node.nodeType) {
+    case 1: {
+      const element = node as XmlElement
+      const stays =
+        element.namespaceURI === svgNamespace &&
+        allowedElements.has(element.localName ?? '') &&
+        !(element.localName === 'style' && leadsOutside(element.textContent ?? ''))
+      if (!stays) removed.add(`the element ${element.tagName}`)
+      return stays
     }
-    if (inner) removed.add(`the element ${inner.tagName}`)
-    element.removeChild(child)
+    case 2: {
+      const { name, value } = node as XmlAttribute
+      const stays = isAllowedAttribute(name, value)
+      if (!stays) removed.add(`the attribute ${name}`)
+      return stays
+    }
+    default:
+      // Text and CDATA.
+      return node.nodeType === 3 || node.nodeType === 4
   }
 }
 
@@ -92,12 +115,17 @@ export function cleanSvg(text: string): CleanSvgResult {
   if (!parsed.ok) return parsed
   const { root } = parsed
   if (root.namespaceURI !== svgNamespace) return { ok: false, message: 'this is not an SVG' }
-  const removed = new Set<string>()
-  clean(root, removed)
   const { width, height } = sizeOf(root)
+  if (!Number.isFinite(width) || !Number.isFinite(height))
+    return { ok: false, message: 'the SVG has no size that can be drawn' }
+  const removed = new Set<string>()
+  // Left out as it is written: taking things out of the tree is quadratic in what stands beside them.
+  const svg = new XMLSerializer().serializeToString(root, {
+    nodeFilter: (node) => (mayStay(node, removed) ? node : null),
+  })
   return {
     ok: true,
-    svg: new XMLSerializer().serializeToString(root),
+    svg,
     width: Math.max(1, Math.round(width)),
     height: Math.max(1, Math.round(height)),
     removed: [...removed],

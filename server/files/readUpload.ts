@@ -3,6 +3,7 @@ import { cleanSvg } from '@green-mantle/core/svg'
 import { getRequestHeader, type H3Event } from 'h3'
 import { imageSize } from 'image-size'
 import { ProblemError } from '../http/problem'
+import { BodyTooLarge, readBounded } from '../http/readBounded'
 
 /** A file that was sent, checked, in the form in which it is kept. */
 export interface Upload {
@@ -18,20 +19,16 @@ const megabytes = (bytes: number): string => `${bytes / 1_000_000} MB`
 const refusal = (status: number, title: string, detail: string): ProblemError =>
   new ProblemError({ status, title, detail: `${detail} Nothing was stored.` })
 
-/** Reads a request's body up to a limit; what goes beyond is refused without being held. */
-async function bodyUpTo(event: H3Event, limit: number): Promise<Buffer> {
-  const tooLarge = (): ProblemError =>
-    refusal(413, 'The file is too large', `Files of this kind have at most ${megabytes(limit)}.`)
-  if (Number(getRequestHeader(event, 'content-length') ?? 0) > limit) throw tooLarge()
-  const chunks: Buffer[] = []
-  let length = 0
-  for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
-    length += chunk.length
-    if (length > limit) throw tooLarge()
-    chunks.push(chunk)
-  }
-  return Buffer.concat(chunks)
-}
+const bodyUpTo = (event: H3Event, limit: number): Promise<Buffer> =>
+  readBounded(event, limit).catch((error: unknown) => {
+    throw error instanceof BodyTooLarge
+      ? refusal(
+          413,
+          'The file is too large',
+          `Files of this kind have at most ${megabytes(limit)}.`,
+        )
+      : error
+  })
 
 const imageTypeNames: Record<string, string> = {
   png: 'image/png',

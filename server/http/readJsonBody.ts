@@ -1,7 +1,8 @@
 import { problemsFrom } from '@green-mantle/core/show'
-import { getRequestHeader, type H3Event, readRawBody } from 'h3'
+import { getRequestHeader, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { ProblemError } from './problem'
+import { BodyTooLarge, readBounded } from './readBounded'
 
 /** How a request's body is read: what it is called in a refusal, its limit and the schema it has to keep. */
 interface BodyOptions<Schema extends z.ZodType> {
@@ -22,16 +23,16 @@ export async function readJsonBody<Schema extends z.ZodType>(
       title: `${name} is not that large`,
       detail: `At most ${limitBytes / 1_000_000} MB are taken. Nothing was saved.`,
     })
-  if (Number(getRequestHeader(event, 'content-length') ?? 0) > limitBytes) throw tooLarge()
   if (!getRequestHeader(event, 'content-type')?.startsWith('application/json'))
     throw new ProblemError({
       status: 415,
       title: `${name} is sent as application/json`,
       detail: 'Nothing was saved.',
     })
-  const text = (await readRawBody(event, 'utf8')) ?? ''
-  if (Buffer.byteLength(text) > limitBytes) throw tooLarge()
-  const checked = schema.safeParse(parsedJson(text))
+  const body = await readBounded(event, limitBytes).catch((error: unknown) => {
+    throw error instanceof BodyTooLarge ? tooLarge() : error
+  })
+  const checked = schema.safeParse(parsedJson(body.toString('utf8')))
   if (checked.success) return checked.data
   const problems = problemsFrom(checked.error)
   throw new ProblemError({

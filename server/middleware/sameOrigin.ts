@@ -1,10 +1,29 @@
-import { defineEventHandler, getRequestHeader, setResponseHeader, setResponseStatus } from 'h3'
+import {
+  defineEventHandler,
+  getRequestHeader,
+  type H3Event,
+  setResponseHeader,
+  setResponseStatus,
+} from 'h3'
 import { readSettings } from '../settings'
 
 const loopbackNames = new Set(['127.0.0.1', 'localhost', '[::1]'])
 
-function nameOfHost(host: string): string {
-  return host.replace(/:\d+$/, '')
+/** A host header as name and port; without one it is that of plain HTTP. */
+function partsOf(host: string): { name: string; port: string } {
+  const [, name = '', port = '80'] = /^(.*?)(?::(\d+))?$/.exec(host) ?? []
+  return { name, port }
+}
+
+/** Whether a request came over this machine's own loopback; nothing else may call itself by its names. */
+const isFromHere = (event: H3Event): boolean =>
+  /^(::1|(::ffff:)?127\.)/.test(event.node.req.socket.remoteAddress ?? '')
+
+function isOurs(event: H3Event, host: string): boolean {
+  const { allowedHosts, ownOrigin } = readSettings()
+  if (allowedHosts.includes(host)) return true
+  const { name, port } = partsOf(host)
+  return loopbackNames.has(name) && port === (new URL(ownOrigin).port || '80') && isFromHere(event)
 }
 
 /**
@@ -14,8 +33,7 @@ function nameOfHost(host: string): string {
 export default defineEventHandler((event) => {
   const host = (getRequestHeader(event, 'host') ?? '').toLowerCase()
   const origin = getRequestHeader(event, 'origin')
-  const isOurHost =
-    loopbackNames.has(nameOfHost(host)) || readSettings().allowedHosts.includes(host)
+  const isOurHost = isOurs(event, host)
   const isOurOrigin =
     origin === undefined || origin === `http://${host}` || origin === `https://${host}`
   const isForeignSite = getRequestHeader(event, 'sec-fetch-site') === 'cross-site'

@@ -55,6 +55,8 @@ test('an account is refused, linked, run out, revoked and unlinked', async ({
 
   // An access token that has run out is renewed without a word.
   await atTheService(page, 'End the access token')
+  // What came with the account may have been one edit more; a page with an unsaved one stays.
+  await untilSaved(page)
   await page.reload()
   await openCommonhall(page)
   await expect(page.getByRole('combobox', { name: 'Page' })).toBeVisible()

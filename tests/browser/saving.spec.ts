@@ -196,18 +196,57 @@ test('the server refuses what is not the application’s own', async ({ stack })
   })
 })
 
-test('the server refuses a host name that is not its own', async ({ stack }) => {
-  // fetch sets the host itself, so this is asked in the protocol’s own words.
+/** Asked in the protocol’s own words, since fetch sets the host and the length itself. */
+async function answerTo(address: string, lines: readonly string[], body = ''): Promise<string> {
   const { connect } = await import('node:net')
-  const { hostname, port } = new URL(stack.application.address)
-  const answer = await new Promise<string>((resolve, reject) => {
+  const { hostname, port } = new URL(address)
+  return new Promise((resolve, reject) => {
     const socket = connect({ host: hostname, port: Number(port) }, () => {
-      socket.write('GET /api/shows HTTP/1.1\r\nHost: rebound.example\r\nConnection: close\r\n\r\n')
+      socket.write(`${lines.join('\r\n')}\r\n\r\n${body}`)
     })
     let text = ''
     socket.on('data', (chunk) => (text += chunk.toString()))
-    socket.on('end', () => resolve(text))
-    socket.on('error', reject)
+    socket.on('close', () => resolve(text))
+    socket.on('error', (error) => (text === '' ? reject(error) : resolve(text)))
   })
-  expect(answer).toMatch(/^HTTP\/1\.1 403 /)
+}
+
+test('the server refuses a host name that is not its own, and its own with another port', async ({
+  stack,
+}) => {
+  const { address } = stack.application
+  for (const host of [
+    'rebound.example',
+    'localhost:9',
+    `127.0.0.1:${Number(new URL(address).port) + 1}`,
+    'localhost',
+  ])
+    for (const path of ['/api/shows', '/api/accounts/start'])
+      expect(
+        await answerTo(address, [`GET ${path} HTTP/1.1`, `Host: ${host}`, 'Connection: close']),
+      ).toMatch(/^HTTP\/1\.1 403 /)
+  const own = `localhost:${new URL(address).port}`
+  expect(
+    await answerTo(address, ['GET /api/health HTTP/1.1', `Host: ${own}`, 'Connection: close']),
+  ).toMatch(/^HTTP\/1\.1 200 /)
+})
+
+test('a body that does not say its length is read no further than it may be', async ({ stack }) => {
+  const { address } = stack.application
+  const { host } = new URL(address)
+  const chunk = `10000\r\n${'x'.repeat(0x10000)}\r\n`
+  for (const [path, type, megabytes] of [
+    ['/api/shows', 'application/json', 8],
+    ['/stand-ins/accounts/token', 'application/x-www-form-urlencoded', 1],
+  ] as const) {
+    const head = [
+      `POST ${path} HTTP/1.1`,
+      `Host: ${host}`,
+      `Content-Type: ${type}`,
+      'Transfer-Encoding: chunked',
+    ]
+    expect(await answerTo(address, head, chunk.repeat(16 * megabytes))).toMatch(
+      /^HTTP\/1\.1 413 [^]*connection: close/i,
+    )
+  }
 })

@@ -1,14 +1,15 @@
-import { defineEventHandler, readBody, sendRedirect, setResponseStatus } from 'h3'
+import { defineEventHandler, sendRedirect, setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { authorizeRequestSchema } from '../../../accounts/standIn/requests'
 import { issueCode, standInAccounts } from '../../../accounts/standIn/service'
+import { readForm } from '../../../accounts/standIn/readForm'
 
 const accountIds = standInAccounts.map(({ id }) => id)
 
 export default defineEventHandler(async (event) => {
   const answered = authorizeRequestSchema(event)
     .extend({ answer: z.enum(['allow', 'refuse']), account: z.enum(accountIds) })
-    .safeParse(await readBody(event))
+    .safeParse(await readForm(event))
   if (!answered.success) {
     setResponseStatus(event, 400)
     return 'This is no answer to a request to link an account.'

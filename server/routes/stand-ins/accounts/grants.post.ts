@@ -1,11 +1,12 @@
-import { defineEventHandler, readBody, sendRedirect } from 'h3'
+import { defineEventHandler, sendRedirect } from 'h3'
 import { z } from 'zod'
 import { changeGrant } from '../../../accounts/standIn/service'
+import { readForm } from '../../../accounts/standIn/readForm'
 
 const bodySchema = z.object({ grant: z.string(), change: z.enum(['end access', 'revoke']) })
 
 export default defineEventHandler(async (event) => {
-  const body = bodySchema.safeParse(await readBody(event))
+  const body = bodySchema.safeParse(await readForm(event))
   if (body.success) changeGrant(body.data.grant, body.data.change)
   return sendRedirect(event, '/stand-ins/accounts', 303)
 })

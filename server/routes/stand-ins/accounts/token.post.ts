@@ -1,6 +1,7 @@
-import { defineEventHandler, readBody, setResponseHeaders, setResponseStatus } from 'h3'
+import { defineEventHandler, setResponseHeaders, setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { exchangeCode, refreshGrant } from '../../../accounts/standIn/service'
+import { readForm } from '../../../accounts/standIn/readForm'
 
 const requestSchema = z.discriminatedUnion('grant_type', [
   z.object({
@@ -14,7 +15,7 @@ const requestSchema = z.discriminatedUnion('grant_type', [
 
 export default defineEventHandler(async (event) => {
   setResponseHeaders(event, { 'cache-control': 'no-store', 'content-type': 'application/json' })
-  const request = requestSchema.safeParse(await readBody(event))
+  const request = requestSchema.safeParse(await readForm(event))
   if (!request.success) {
     setResponseStatus(event, 400)
     return { error: 'invalid_request' }
