@@ -1,4 +1,5 @@
 import type { Problem } from '@green-mantle/core/show'
+import { isGivenUp } from '../database/transactions'
 
 /** What went wrong, as RFC 9457 describes it; `detail` says what was kept and what to do. */
 export interface ProblemDetails {
@@ -55,6 +56,15 @@ export function problemFrom(error: unknown): ProblemError {
           'What was sent is not confirmed as saved; what is stored is unharmed. Try again in a moment.',
       },
       { 'retry-after': '2' },
+    )
+  if (isGivenUp(error))
+    return new ProblemError(
+      {
+        status: 503,
+        title: 'Too many are saving at once',
+        detail: 'Nothing of this was saved. Try again in a moment.',
+      },
+      { 'retry-after': '1' },
     )
   console.error('A request failed:', error)
   return new ProblemError({

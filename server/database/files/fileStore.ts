@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Knex } from 'knex'
+import { inTransaction } from '../transactions'
 
 export interface FileFacts {
   id: string
@@ -48,7 +49,7 @@ export async function storeFile(
   const known = await findFile(database, id)
   if (known) return known
   const { mediaType, bytes, width, height } = file
-  await database.transaction(async (transaction) => {
+  await inTransaction(database, async (transaction) => {
     // Two senders of the same file may get here at once; the first one's rows are as good.
     const [inserted] = await transaction.raw(
       'INSERT IGNORE INTO files (id, media_type, byte_count, width, height, created_at) VALUES (?, ?, ?, ?, ?, ?)',

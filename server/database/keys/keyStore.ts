@@ -2,6 +2,7 @@ import type { KeyRecord } from '@green-mantle/core/destinations'
 import type { Knex } from 'knex'
 import type { InstallationKey } from '../../secrets/keyFile'
 import { fingerprint, type OpenResult, seal, unseal } from '../../secrets/sealing'
+import { inTransaction } from '../transactions'
 
 interface KeyRow {
   show_id: string
@@ -51,20 +52,20 @@ export async function storeKey(
 ): Promise<void> {
   const { showId, destinationId, storedAt = new Date() } = at
   const where = { show_id: showId, destination_id: destinationId }
-  await database.transaction(async (transaction) => {
-    const before = await transaction<KeyRow>('stream_keys').where(where).forUpdate().first()
-    await transaction('stream_keys')
-      .insert({
-        ...where,
-        sealed: seal(key, text, placeOf(showId, destinationId)),
-        fingerprint: fingerprint(key, text),
-        previous_fingerprint: before?.fingerprint ?? null,
-        stored_at: storedAt,
-        forgotten_at: null,
-      })
+  const present = {
+    sealed: seal(key, text, placeOf(showId, destinationId)),
+    fingerprint: fingerprint(key, text),
+    stored_at: storedAt,
+    forgotten_at: null,
+  }
+  // In one statement: a lock on a row that is not there yet would be one on its neighbours too.
+  await inTransaction(database, (transaction) =>
+    transaction('stream_keys')
+      .insert({ ...where, ...present, previous_fingerprint: null })
       .onConflict(['show_id', 'destination_id'])
-      .merge()
-  })
+      // Set in this order, so that the first is what was there before.
+      .merge({ previous_fingerprint: transaction.raw('fingerprint'), ...present }),
+  )
 }
 
 /** Opens one stored key; undefined where there is none. */

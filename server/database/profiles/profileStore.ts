@@ -1,6 +1,7 @@
 import { type Profile, profileSchema } from '@green-mantle/core/show'
 import type { Knex } from 'knex'
 import { parsed } from '../shows/row'
+import { inTransaction } from '../transactions'
 
 interface ProfileRow {
   id: string
@@ -18,15 +19,20 @@ export async function listProfiles(database: Knex): Promise<Profile[]> {
 
 /** Keeps a profile; resolves after commit. One that is no newer than what is there is not taken, and false comes back. */
 export async function saveProfile(database: Knex, profile: Profile): Promise<boolean> {
-  return database.transaction(async (transaction) => {
-    const { id, revision } = profile
-    const present = await transaction<ProfileRow>('profiles').where({ id }).forUpdate().first()
-    if (present && present.revision >= revision) return false
-    await transaction('profiles')
-      .insert({ id, revision, profile: JSON.stringify(profile) })
-      .onConflict('id')
-      .merge()
-    return true
+  const { id, revision } = profile
+  const row = { id, revision, profile: JSON.stringify(profile) }
+  return inTransaction(database, async (transaction) => {
+    // The first of its name is there at once; locking a row that is not there would lock its neighbours.
+    const [inserted] = await transaction.raw(
+      'INSERT IGNORE INTO profiles (id, revision, profile) VALUES (?, ?, ?)',
+      [row.id, row.revision, row.profile],
+    )
+    if ((inserted as { affectedRows: number }).affectedRows > 0) return true
+    const newer = await transaction('profiles')
+      .where({ id })
+      .where('revision', '<', revision)
+      .update(row)
+    return newer > 0
   })
 }
 

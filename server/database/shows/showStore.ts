@@ -11,6 +11,8 @@ import {
   showFromRows,
   type ShowRows,
 } from './rows'
+import { inTransaction } from '../transactions'
+import { inTurn } from './turns'
 
 export interface StoredShow {
   id: string
@@ -115,7 +117,7 @@ async function writeChanges(
 /** Stores a new show; resolves after commit. */
 export async function createShow(database: Knex, id: string, show: Show): Promise<StoredShow> {
   const now = new Date()
-  await database.transaction(async (transaction) => {
+  await inTransaction(database, async (transaction) => {
     const rows = rowsFromShow(show)
     await transaction('shows').insert({
       id,
@@ -139,7 +141,23 @@ export async function saveShow(
   revision: number,
   show: Show,
 ): Promise<SaveResult> {
-  return database.transaction(async (transaction): Promise<SaveResult> => {
+  return inTurn(id, () => saveInTurn(database, id, revision, show))
+}
+
+async function saveInTurn(
+  database: Knex,
+  id: string,
+  revision: number,
+  show: Show,
+): Promise<SaveResult> {
+  // Who comes too late is told without a lock on anything.
+  const head = await database<Row>('shows').where({ id }).whereNull('deleted_at').first('revision')
+  if (!head) return { outcome: 'not found' }
+  if (head.revision !== revision) {
+    const current = await readShow(database, id)
+    return current ? { outcome: 'changed since', current } : { outcome: 'not found' }
+  }
+  return inTransaction(database, async (transaction): Promise<SaveResult> => {
     const heads = await transaction<Row>('shows').where({ id }).whereNull('deleted_at').forUpdate()
     const [current] = await assemble(transaction, heads)
     if (!current) return { outcome: 'not found' }

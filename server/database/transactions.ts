@@ -1,0 +1,31 @@
+import type { Knex } from 'knex'
+
+/** MariaDB gave one of two up so that the other can go on; or a lock was not given in time. */
+const givenUp = new Set([1213, 1205])
+const mostTries = 5
+const pauseMilliseconds = 20
+
+export const isGivenUp = (error: unknown): boolean =>
+  givenUp.has((error as { errno?: number } | null)?.errno ?? 0)
+
+const pause = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds))
+
+/**
+ * Runs a transaction, and again where the database gave it up for another's sake: nothing of it was
+ * done then. After some tries the database's error is thrown, as a passing one.
+ */
+export async function inTransaction<Result>(
+  database: Knex,
+  work: (transaction: Knex.Transaction) => Promise<Result>,
+): Promise<Result> {
+  for (let tries = 1; ; tries += 1) {
+    try {
+      return await database.transaction(work)
+    } catch (error) {
+      if (!isGivenUp(error) || tries >= mostTries) throw error
+      // Apart, so that the same two do not meet again.
+      await pause(pauseMilliseconds * tries * (0.5 + Math.random()))
+    }
+  }
+}
