@@ -3,7 +3,7 @@ import { DOMParser, type Element as XmlElement } from '@xmldom/xmldom'
 export type ParseSvgResult = { ok: true; root: XmlElement } | { ok: false; message: string }
 
 /** More than any drawing needs that a person made; what is refused is told which of them it goes beyond. */
-export const svgLimits = { elements: 20_000, depth: 256, attributeCharacters: 3_000_000 } as const
+const svgLimits = { elements: 20_000, depth: 256, attributeCharacters: 3_000_000 } as const
 
 /** Entities could unfold into anything, and nothing that draws needs them. */
 function definesEntities(text: string): boolean {
