@@ -98,12 +98,16 @@ main(async () => {
   }
   // What needs one core goes two at a time; the browser tests then have both.
   const lanes = await Promise.all([
-    inTurn([npm('types', 'typecheck'), npm('format', 'format:check'), npm('dead code', 'knip')]),
+    inTurn([
+      npm('types', 'typecheck'),
+      npm('lint', 'lint'),
+      npm('format', 'format:check'),
+      npm('dead code', 'knip'),
+    ]),
     ensureBuild().then(() => inTurn([fromUnits, fromDatabase])),
   ])
-  const beside = await Promise.all([inTurn([npm('lint', 'lint')]), inTurn([fromPages])])
+  const all = [...lanes.flat(), ...(await inTurn([fromPages]))]
   rmSync(folder, { recursive: true, force: true })
-  const all = [...lanes.flat(), ...beside.flat()]
   const passed = all.reduce((sum, counts) => sum + counts.passed, 0)
   const failed = all.reduce((sum, counts) => sum + counts.failed, 0)
   console.log(`\n${passed} passed, ${failed} failed`)

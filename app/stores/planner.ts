@@ -35,6 +35,8 @@ export const usePlannerStore = defineStore('planner', () => {
   const result = shallowRef<FitResult>()
   const isWorking = ref(false)
   const conflicts = shallowRef<string[]>([])
+  /** Why no plan can have what is left out, where it is more than want of room. */
+  const obstacles = shallowRef<string[]>([])
   /** Where what has to be kept does not fit: by how much it misses, and the plan that nearly fits. */
   const nearest = shallowRef<{ missKbps: number | null; parts: PlanParts | null }>()
   const marginals = shallowRef<Marginal[]>([])
@@ -101,6 +103,7 @@ export const usePlannerStore = defineStore('planner', () => {
     askedAt = performance.now()
     const own = asked
     conflicts.value = []
+    obstacles.value = []
     nearest.value = undefined
     areGainsKnown.value = false
     if (own === '') {
@@ -129,6 +132,9 @@ export const usePlannerStore = defineStore('planner', () => {
         break
       case 'conflicts':
         conflicts.value = news.words
+        break
+      case 'obstacles':
+        obstacles.value = news.words
         break
       case 'nearest':
         nearest.value = { missKbps: news.missKbps, parts: news.parts }
@@ -195,6 +201,7 @@ export const usePlannerStore = defineStore('planner', () => {
     isCarried,
     canPlan,
     conflicts,
+    obstacles,
     nearest,
     marginals,
     gains,

@@ -9,6 +9,7 @@ import {
   type Marginal,
   marginalsOf,
   type NextStep,
+  obstaclesOf,
   type PlannedShow,
   type PlanParts,
 } from '@green-mantle/core/plan'
@@ -19,6 +20,8 @@ import { expose } from 'comlink'
 export type PlannerNews =
   | { about: 'plan'; result: FitResult; isLast: boolean }
   | { about: 'conflicts'; words: string[] }
+  /** Why no plan can have what it leaves out, where it is more than want of room. */
+  | { about: 'obstacles'; words: string[] }
   /** How much upload (kb/s) must-keeps would need more, and the plan with it; null where no upload would do. */
   | { about: 'nearest'; missKbps: number | null; parts: PlanParts | null }
   | { about: 'marginals'; marginals: Marginal[]; isLast: boolean }
@@ -72,8 +75,14 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
     const missKbps = nearest?.missKbps ?? null
     tell({ about: 'nearest', missKbps, parts: nearest?.result.parts ?? null })
   }
-  if (present.worth === null || present.worth.leftOutWeight > 0)
-    tell({ about: 'conflicts', words: conflictsOf(show).map(({ words }) => words) })
+  if (present.worth === null || present.worth.leftOutWeight > 0) {
+    const obstacles = obstaclesOf(show)
+    tell({ about: 'obstacles', words: obstacles.map(({ words }) => words) })
+    if (!(await isNewest())) return
+    // What can't be had at all would be part of every set of what collides.
+    if (obstacles.length === 0)
+      tell({ about: 'conflicts', words: conflictsOf(show).map(({ words }) => words) })
+  }
   for (const marginals = marginalsOf(show, present); ;) {
     if (!(await isNewest())) return
     const { value, done } = marginals.next()

@@ -21,8 +21,10 @@ const names = computed(() =>
     class="card bg-ochre-wash shrink-0 p-3"
   >
     <p v-if="names.length > 0" class="font-semibold">
-      Left out, since not everything fits: {{ listInWords(names) }}.
+      {{ planner.obstacles.length > 0 ? 'Left out' : 'Left out, since not everything fits' }}:
+      {{ listInWords(names) }}.
     </p>
+    <p v-for="words in planner.obstacles" :key="words">{{ words }}</p>
     <p v-if="planner.nearest">
       {{
         planner.nearest.missKbps === null

@@ -12,6 +12,7 @@ import {
 } from '../../show'
 import { fitShow } from '../fitShow'
 import { nearestPlan } from '../advice/nearest'
+import { obstaclesOf } from '../advice/obstacles'
 import { withPlan } from '../showPlan'
 
 /** A show without known devices, so that only the line counts. */
@@ -116,6 +117,9 @@ describe('what has to hold', () => {
     const silent = place({ audioCodecs: ['opus'] }, { protocol: 'rtmp' })
     const show = planned(onLine(20_000, [silent, place()]))
     expect(show.destinations.map(({ plan }) => plan.leftOut)).toEqual([true, false])
+    expect(obstaclesOf(show).map(({ words }) => words)).toEqual([
+      expect.stringMatching(/is reached by RTMP|takes Opus audio/),
+    ])
     expect(allBreaches(show)).toEqual([])
   })
 
@@ -126,7 +130,9 @@ describe('what has to hold', () => {
       { connection: 'hand-off' },
       { framesPerSecond: 60 },
     )
-    expect(planned(onLine(20_000, [handOff])).destinations[0]?.plan.leftOut).toBe(true)
+    const show = onLine(20_000, [handOff])
+    expect(planned(show).destinations[0]?.plan.leftOut).toBe(true)
+    expect(obstaclesOf(show)[0]?.words).toMatch(/takes 30 fps, not 60/)
   })
 
   it.each([
