@@ -2,7 +2,7 @@ import { newSource, type Show } from '@green-mantle/core/show'
 import { demoShow, plannedDemoShow } from '@green-mantle/demo'
 import { type Browser, chromium, type Page } from '@playwright/test'
 import { startStack, stopStack, storeShow } from '../tests/browser/fixtures'
-import { chromiumArguments } from '../tests/browser/playwright.config'
+import { chromiumArguments, chromiumPath } from '../tests/browser/playwright.config'
 import { scriptKilobytes } from '../tests/browser/scriptWeight'
 import type { Area, Figure } from './figure'
 import { keyingFigures, matchingMilliseconds, showOfTwelve } from './pictures'
@@ -153,7 +153,7 @@ const withBrowser = async (
 ): Promise<Figure[]> => {
   const stack = await startStack()
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: chromiumPath,
     args: chromiumArguments,
   })
   try {

@@ -22,10 +22,13 @@ const wanted = stamp.digest('hex')
 if (!existsSync(stampFile) || readFileSync(stampFile, 'utf8') !== wanted) {
   console.log('Installing the npm packages …')
   // `npm ci` wants every platform's optional packages in the lock file, which a registry may not list.
-  const result = spawnSync('npm', ['install', '--no-save', '--no-audit', '--no-fund'], {
-    cwd: root,
-    stdio: 'inherit',
-  })
-  if (result.status !== 0) process.exit(result.status ?? 1)
+  const install = () =>
+    spawnSync('npm', ['install', '--no-save', '--no-audit', '--no-fund'], {
+      cwd: root,
+      stdio: 'inherit',
+    }).status ?? 1
+  // A package's own step may run a program while it is still being written; the second try finds it whole.
+  const status = install() === 0 ? 0 : install()
+  if (status !== 0) process.exit(status)
   writeFileSync(stampFile, wanted)
 }

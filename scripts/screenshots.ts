@@ -4,7 +4,7 @@ import { demoProfiles, demoShow, plannedDemoShow } from '@green-mantle/demo'
 import { type Browser, chromium, type Page } from '@playwright/test'
 import { startStack, stopStack, storeShow } from '../tests/browser/fixtures'
 import { nanoid } from 'nanoid'
-import { chromiumArguments } from '../tests/browser/playwright.config'
+import { chromiumArguments, chromiumPath } from '../tests/browser/playwright.config'
 import { root } from './paths'
 import { main } from './run'
 
@@ -152,7 +152,7 @@ main(async () => {
   mkdirSync(folder, { recursive: true })
   const stack = await startStack()
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: chromiumPath,
     args: chromiumArguments,
   })
   try {

@@ -2,6 +2,9 @@ import { availableParallelism } from 'node:os'
 import { defineConfig, devices } from '@playwright/test'
 import { findProgram } from '../../scripts/systemPackages'
 
+export const chromiumPath =
+  findProgram('chromium-headless-shell') ?? '/usr/bin/chromium-headless-shell'
+
 /** What a root user in a closed network needs of Debian's Chromium. */
 export const chromiumArguments = [
   '--no-sandbox',
@@ -36,7 +39,7 @@ export default defineConfig({
     timezoneId: 'Europe/London',
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: findProgram('chromium') ?? '/usr/bin/chromium',
+      executablePath: chromiumPath,
       args: chromiumArguments,
     },
   },
