@@ -38,7 +38,7 @@ interface Options {
  * one connection; it is left without a hook.
  */
 export async function migrateUp(migrator: Knex, { afterStatement }: Options = {}): Promise<void> {
-  const [[locked]] = (await migrator.raw('SELECT GET_LOCK(CONCAT(?, DATABASE()), ?) AS got', [
+  const [[locked]] = (await migrator.raw('SELECT GET_LOCK(CONCAT(?, MD5(DATABASE())), ?) AS got', [
     'migrations of ',
     longestWaitSeconds,
   ])) as [{ got: number | null }[]]
@@ -64,7 +64,7 @@ export async function migrateUp(migrator: Knex, { afterStatement }: Options = {}
       })
     }
   } finally {
-    await migrator.raw('SELECT RELEASE_LOCK(CONCAT(?, DATABASE()))', ['migrations of '])
+    await migrator.raw('SELECT RELEASE_LOCK(CONCAT(?, MD5(DATABASE())))', ['migrations of '])
   }
 }
 

@@ -21,9 +21,11 @@ const isFromHere = (event: H3Event): boolean =>
 
 function isOurs(event: H3Event, host: string): boolean {
   const { allowedHosts, ownOrigin } = readSettings()
-  if (allowedHosts.includes(host)) return true
   const { name, port } = partsOf(host)
-  return loopbackNames.has(name) && port === (new URL(ownOrigin).port || '80') && isFromHere(event)
+  // Also where it was allowed by name: bound beyond loopback, the start allows one of these itself.
+  if (!loopbackNames.has(name)) return allowedHosts.includes(host)
+  const isOurPort = port === (new URL(ownOrigin).port || '80') || allowedHosts.includes(host)
+  return isOurPort && isFromHere(event)
 }
 
 /**

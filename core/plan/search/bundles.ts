@@ -65,7 +65,9 @@ function alikeOwners(demands: readonly Demand[], many: ReadonlySet<number>): num
   }
   const groups = new Map<string, number[][]>()
   for (const [owner, steps] of owners) {
-    const isOneOfMany = many.has(steps[0]!) && demands[steps[0]!]!.shares
+    // Spread over several relays they could not be in bundles, whatever each of those may feed.
+    const { shares, relays } = demands[steps[0]!]!
+    const isOneOfMany = many.has(steps[0]!) && shares && relays.length <= 1
     const key = isOneOfMany
       ? JSON.stringify(
           steps.map((index) => {
