@@ -1,11 +1,13 @@
 import { getRequestHeader, type H3Event, setResponseHeader } from 'h3'
 
+const letGoMilliseconds = 2000
+
 /** Thrown where a body is longer than may be; the rest of it is not read. */
 export class BodyTooLarge extends Error {}
 
 /**
  * Reads a request's body up to a limit, whether or not it says how long it is. What goes beyond is
- * not held and not waited for: the connection ends with the answer.
+ * not held and not waited for long: the connection ends soon after the answer.
  */
 export function readBounded(event: H3Event, limitBytes: number): Promise<Buffer> {
   const request = event.node.req
@@ -25,7 +27,9 @@ export function readBounded(event: H3Event, limitBytes: number): Promise<Buffer>
       length += chunk.length
       if (length <= limitBytes) return void chunks.push(chunk)
       stop()
-      request.pause()
+      // Let go by unread for a moment, since a sender that is cut off at once never sees the answer.
+      request.resume()
+      setTimeout(() => request.destroy(), letGoMilliseconds).unref()
       reject(refused())
     }
     const finish = (): void => {
