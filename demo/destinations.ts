@@ -334,7 +334,7 @@ export const demoRecording: Recording = {
   name: 'Archive file',
   canvas: 'landscape',
   on: true,
-  plan: { priority: 1, mustKeep: false, leftOut: false },
+  plan: { priority: 1, mustKeep: false, leftOut: false, planned: false },
   mix: 'archive mix',
   viewers: ['desk'],
   codecs: ['h264'],

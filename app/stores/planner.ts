@@ -157,6 +157,14 @@ export const usePlannerStore = defineStore('planner', () => {
       store.followUp((show) => withPlan(show, parts))
   }
 
+  /** Plans once more without regard to the last plan, which is else changed no more than it has to be. */
+  function planAfresh(): void {
+    store.edit('Plan afresh', (draft) => {
+      for (const { plan } of [...draft.destinations, ...draft.recordings]) plan.planned = false
+    })
+    void ask()
+  }
+
   /** Carries the plan out once, for a show whose cells are set by hand. */
   function carryOut(): void {
     if (foundParts.value) choose(planLabel, foundParts.value)
@@ -207,6 +215,7 @@ export const usePlannerStore = defineStore('planner', () => {
     gains,
     areGainsKnown,
     tried,
+    planAfresh,
     carryOut,
     choose,
     tryWay,

@@ -122,6 +122,27 @@ const canvasRing = ring([
 const close = (a: number, b: number): boolean =>
   Math.abs(a - b) <= Math.max(0.01, 0.001 * Math.max(a, b))
 
+/**
+ * What is left of a polygon by counting points of a fine grid. Rarely the other library loses a corner
+ * without saying so; then the points say which of the two is right.
+ */
+function countedArea(polygon: Polygon, taken: readonly Polygon[]): number {
+  const side = 1000
+  const [xs, ys] = [polygon.map(({ x }) => x), polygon.map(({ y }) => y)]
+  const [left, top] = [Math.min(...xs), Math.min(...ys)]
+  const [width, height] = [Math.max(...xs) - left, Math.max(...ys) - top]
+  let count = 0
+  for (let across = 0; across < side; across += 1)
+    for (let down = 0; down < side; down += 1) {
+      const point = {
+        x: left + ((across + 0.5) / side) * width,
+        y: top + ((down + 0.5) / side) * height,
+      }
+      if (isWithin(polygon, point) && !taken.some((other) => isWithin(other, point))) count += 1
+    }
+  return (count / side ** 2) * width * height
+}
+
 describe('areas against polyclip-ts', () => {
   it('shares the same area', () => {
     fc.assert(
@@ -141,7 +162,10 @@ describe('areas against polyclip-ts', () => {
           areaThere(clipping.difference(ring(cornersOf(first)), ...rings)),
         )
         const here = totalArea(differenceOfAll([cornersOf(first)], others.map(cornersOf)))
-        expect(close(here, there)).toBe(true)
+        if (close(here, there)) return
+        const counted = countedArea(cornersOf(first), others.map(cornersOf))
+        expect(Math.abs(here - counted)).toBeLessThan(0.001 * areaOf(cornersOf(first)))
+        expect(Math.abs(here - counted)).toBeLessThan(Math.abs(there - counted))
       }),
       { numRuns: 300 },
     )

@@ -1,4 +1,4 @@
-import { pictureScore } from '../media'
+import { type JudgedOn, judgedOn, pictureScore } from '../media'
 import { wireRateKbps } from '../network'
 import type { Destination, Rendition, Show } from '../show'
 import { type Budget, budgetOf } from './budget'
@@ -54,7 +54,8 @@ export function savingsOf(
     .flatMap((send): Saving[] => {
       const destination = show.destinations.find(({ id }) => id === send.destinationId)
       if (!destination) return []
-      const [screen] = destination.viewers as [Destination['viewers'][number]]
+      const step = destination.renditions.indexOf(send.rendition)
+      const [screen] = judgedOn(destination.viewers, step) as [JudgedOn]
       const scoreBefore = pictureScore(send.rendition, show.pictureKind, screen)
       const base = {
         destinationId: send.destinationId,

@@ -10,6 +10,7 @@ import {
   settingsSheetColumns,
   showFileJsonSchema,
   showFileLimitBytes,
+  showFileVersion,
   writeSettingsSheet,
   writeShowFile,
 } from '.'
@@ -41,11 +42,11 @@ describe('show file', () => {
   const changed = (from: string, to: string) => text.replace(from, to)
   it.each([
     ['damaged', text.slice(0, 400), /^line \d+, column \d+$/],
-    ['damaged', text.replace('"version": 4,', '"version": 4,,'), /^line 3, column 16$/],
+    ['damaged', text.replace('"version": 5,', '"version": 5,,'), /^line 3, column 16$/],
     ['damaged', '', /./],
     ['of another kind', '{"format":"other","version":1}', /^format$/],
     ['of another kind', '[1, 2]', /^format$/],
-    ['too new', changed('"version": 4', '"version": 5'), /^version$/],
+    ['too new', changed('"version": 5', '"version": 6'), /^version$/],
     ['too large', ' '.repeat(showFileLimitBytes + 1), /whole file/],
     [
       'breaks the schema',
@@ -87,7 +88,7 @@ describe('show file', () => {
 describe('published schema', () => {
   it('is what the schemas say now (npm run schemas writes it)', () => {
     const published = readFileSync(
-      new URL('../../public/schemas/show-4.schema.json', import.meta.url),
+      new URL(`../../public/schemas/show-${showFileVersion}.schema.json`, import.meta.url),
       'utf8',
     )
     expect(JSON.parse(published)).toEqual(JSON.parse(JSON.stringify(showFileJsonSchema())))

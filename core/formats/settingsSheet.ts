@@ -2,9 +2,16 @@
 /// <reference path="./papaparse.d.ts" />
 import papaparse from 'papaparse'
 import { breachesOf, sendsOf, takenRecordings } from '../fit'
-import { bitsPerPixel, lowestLevel, pictureScore, scoreWord } from '../media'
+import {
+  bitsPerPixel,
+  type JudgedOn,
+  judgedOn,
+  lowestLevel,
+  pictureScore,
+  scoreWord,
+} from '../media'
 import { reconnectPractice } from '../network'
-import { type Rendition, type Show, streamNames, type ViewerScreen } from '../show'
+import { type Rendition, type Show, streamNames } from '../show'
 import { codecNames, protocolNames, sampleRateInWords } from '../words'
 
 export const settingsSheetColumns = [
@@ -69,11 +76,7 @@ function renditionCells(show: Show, rendition: Rendition): (string | number)[] {
 }
 
 /** The last columns but one: what the bits are worth. */
-function scoreCells(
-  show: Show,
-  rendition: Rendition,
-  screen: ViewerScreen,
-): [string, number, string] {
+function scoreCells(show: Show, rendition: Rendition, screen: JudgedOn): [string, number, string] {
   const score = pictureScore(rendition, show.pictureKind, screen)
   return [bitsPerPixel(rendition).toFixed(3), Math.round(score), scoreWord(score)]
 }
@@ -87,6 +90,7 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
     const destination = show.destinations.find(({ id }) => id === send.destinationId)
     if (!destination) return []
     const { rendition } = send
+    const [screen] = judgedOn(destination.viewers, destination.renditions.indexOf(rendition))
     const breaches = breachesOf(destination, show.canvasPair).filter(
       ({ renditionId }) => renditionId === rendition.id,
     )
@@ -102,7 +106,7 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
         reconnectPractice.afterSeconds,
         reconnectPractice.mostTries,
         Math.round(send.wireRateKbps),
-        ...scoreCells(show, rendition, destination.viewers[0] ?? 'desk'),
+        ...scoreCells(show, rendition, screen ?? 'desk'),
         breaches.map(({ words }) => words).join(' '),
       ],
     ]

@@ -80,6 +80,41 @@ describe('a show file of version 2', () => {
   })
 })
 
+/** Written by the application when version 4 was the present one. */
+const version4 = readFileSync(new URL('fixtures/version-4.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 4', () => {
+  const shownBy = (text: string) => {
+    const read = readShowFile(text)
+    return read.ok ? read.show : undefined
+  }
+
+  it('keeps what it was fitted to, and trusts no newer codec', () => {
+    const before = JSON.parse(version4).show
+    const show = shownBy(version4)
+    expect(show?.fit).toEqual({
+      ...before.fit,
+      marginPoints: 0.5,
+      shapeMarginPoints: 2,
+      newerCodecs: false,
+    })
+    show?.destinations.forEach((destination, index) => {
+      expect(destination.renditions).toEqual(before.destinations[index].renditions)
+      expect(destination.plan).toEqual({
+        ...before.destinations[index].plan,
+        planned: false,
+        newerCodecs: null,
+      })
+    })
+  })
+
+  it('that planned by itself holds what its last plan set', () => {
+    const show = shownBy(version4.replace('"automatic": false', '"automatic": true'))
+    for (const { plan } of [...(show?.destinations ?? []), ...(show?.recordings ?? [])])
+      expect(plan.planned).toBe(true)
+  })
+})
+
 /** Written by the application when version 3 was the present one. */
 const version3 = readFileSync(new URL('fixtures/version-3.show.json', import.meta.url), 'utf8')
 

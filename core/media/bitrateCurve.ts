@@ -1,5 +1,5 @@
-import type { PictureKind, Rendition, Size, ViewerScreen } from '../show'
-import { pictureScore } from './pictureScore'
+import type { PictureKind, Rendition, Size } from '../show'
+import { type JudgedOn, pictureScore } from './pictureScore'
 
 export interface CurveVariant extends Size {
   framesPerSecond: Rendition['framesPerSecond']
@@ -21,7 +21,7 @@ export function scoreCurves(
   rendition: Rendition,
   variants: readonly CurveVariant[],
   kind: PictureKind,
-  screen: ViewerScreen,
+  screen: JudgedOn,
   bitratesKbps: readonly number[],
 ): ScoreCurve[] {
   return variants.map((variant) => ({
@@ -42,7 +42,7 @@ export function crossingKbps(
   smaller: CurveVariant,
   larger: CurveVariant,
   kind: PictureKind,
-  screen: ViewerScreen,
+  screen: JudgedOn,
   range: { fromKbps: number; toKbps: number },
 ): number | null {
   const lead = (videoBitrateKbps: number): number =>

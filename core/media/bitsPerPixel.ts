@@ -1,4 +1,5 @@
-import type { Rendition } from '../show'
+import type { Codec, Rendition } from '../show'
+import { codecEfficiency } from './pictureScoreTables'
 
 /** Common-practice reading of bits per pixel for H.264, no published source. */
 export const bitsPerPixelReadings = { comfortableForMotion: 0.1, thin: 0.05 } as const
@@ -11,8 +12,17 @@ export function bitsPerPixel(
   return (rendition.videoBitrateKbps * 1000) / pixelsPerSecond
 }
 
-/** Bits per pixel in a word, by the common-practice reading for H.264. */
-export function bitsPerPixelWord(value: number): 'comfortable' | 'enough' | 'thin' {
-  if (value >= bitsPerPixelReadings.comfortableForMotion) return 'comfortable'
-  return value > bitsPerPixelReadings.thin ? 'enough' : 'thin'
+/** From how many bits per pixel a codec's picture reads as comfortable or thin: the fewer the more it gets out of a bit. */
+export const bitsPerPixelReadingsOf = (
+  codec: Codec,
+): { comfortableForMotion: number; thin: number } => ({
+  comfortableForMotion: bitsPerPixelReadings.comfortableForMotion / codecEfficiency[codec],
+  thin: bitsPerPixelReadings.thin / codecEfficiency[codec],
+})
+
+/** Bits per pixel in a word, by the common-practice reading for its codec. */
+export function bitsPerPixelWord(value: number, codec: Codec): 'comfortable' | 'enough' | 'thin' {
+  const { comfortableForMotion, thin } = bitsPerPixelReadingsOf(codec)
+  if (value >= comfortableForMotion) return 'comfortable'
+  return value > thin ? 'enough' : 'thin'
 }

@@ -33,11 +33,15 @@ describe('bits per pixel', () => {
 
   // Common practice for H.264, no published source.
   it.each([
-    [0.12, 'comfortable'],
-    [0.1, 'comfortable'],
-    [0.07, 'enough'],
-    [0.05, 'thin'],
-  ] as const)('%f is %s', (value, word) => {
-    expect(bitsPerPixelWord(value)).toBe(word)
+    [0.12, 'h264', 'comfortable'],
+    [0.1, 'h264', 'comfortable'],
+    [0.07, 'h264', 'enough'],
+    [0.05, 'h264', 'thin'],
+    // Newer codecs get more out of a bit, by our working values.
+    [0.05, 'hevc', 'enough'],
+    [0.035, 'hevc', 'thin'],
+    [0.035, 'av1', 'enough'],
+  ] as const)('%f of %s is %s', (value, codec, word) => {
+    expect(bitsPerPixelWord(value, codec)).toBe(word)
   })
 })

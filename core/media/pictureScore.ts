@@ -16,6 +16,16 @@ export type ScoredRendition = Pick<
   'width' | 'height' | 'framesPerSecond' | 'codec' | 'effort' | 'videoBitrateKbps'
 >
 
+/**
+ * What a picture is judged on: a kind of screen, or its own size. The lower steps of a ladder are for
+ * viewers whose lines carry no more, whatever they watch on, so that none is worse for being small.
+ */
+export type JudgedOn = ViewerScreen | 'own size'
+
+/** What the rendition of a ladder's step is judged on; the main rendition is step 0. */
+export const judgedOn = (viewers: readonly ViewerScreen[], step: number): readonly JudgedOn[] =>
+  step === 0 ? viewers : ['own size']
+
 /** Inverted exponential: 0 at x = 0, 1 at x = 1, the steeper the larger `steepness`. */
 function invertedExponential(steepness: number, x: number): number {
   return (1 - Math.exp(-steepness * x)) / (1 - Math.exp(-steepness))
@@ -49,14 +59,14 @@ export function cleanBitrateKbps(
 }
 
 /**
- * The picture score, 0 to 100, of a rendition as seen on one kind of screen.
+ * The picture score, 0 to 100, of a rendition as seen on one kind of screen, or at its own size.
  * Product of quantisation, size and frame rate terms (Ou, Xue, Wang 2014, "Q-STAR"); the values are
  * in `pictureScoreTables.ts`.
  */
 export function pictureScore(
   rendition: ScoredRendition,
   kind: PictureKind,
-  screen: ViewerScreen,
+  screen: JudgedOn,
 ): number {
   return 100 * finenessTerm(rendition, kind) * shapeTerm(rendition, kind, screen)
 }
@@ -95,23 +105,25 @@ export function saturatingBitrateKbps(
   return cleanBitrateKbps(kind, rendition) / efficiency
 }
 
-/** What size and frame rate make of the picture on one kind of screen, 0 to 1. */
+/** What size and frame rate make of the picture as it is judged, 0 to 1. */
 export function shapeTerm(
   rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
   kind: PictureKind,
-  screen: ViewerScreen,
+  screen: JudgedOn,
 ): number {
   const values = pictureClasses[kind]
+  const shareOfFrames = Math.min(1, rendition.framesPerSecond / referenceFramesPerSecond)
+  const frames = invertedExponential(
+    values.frameRateSteepness,
+    shareOfFrames ** qualityExponents.frameRate,
+  )
+  if (screen === 'own size') return frames
   const shareOfPixels = Math.min(
     1,
     (rendition.width * rendition.height) / viewedPixels(rendition, screen),
   )
-  const shareOfFrames = Math.min(1, rendition.framesPerSecond / referenceFramesPerSecond)
   const pixelsSteepness = values.pixelsSteepness * viewerScreenSizes[screen].pixelsSteepnessFactor
-  return (
-    invertedExponential(pixelsSteepness, shareOfPixels ** qualityExponents.pixels) *
-    invertedExponential(values.frameRateSteepness, shareOfFrames ** qualityExponents.frameRate)
-  )
+  return invertedExponential(pixelsSteepness, shareOfPixels ** qualityExponents.pixels) * frames
 }
 
 /** The word for a score from 0 to 100. The score is rounded first, as it is shown. */

@@ -1,6 +1,6 @@
 import { isSameJson } from '../show'
 import { ended } from './ended'
-import type { Worth } from './problem/problem'
+import { type Solution, unitsOfDemand, type Worth } from './problem/problem'
 import { type ShowProblem, showProblem } from './problem/showProblem'
 import type { PlannedShow } from './problem/wishes'
 import { planFrom, planOf, type PlanParts } from './showPlan'
@@ -11,18 +11,30 @@ export interface FitResult {
   /** null where nothing fits, or nothing was found yet. */
   parts: PlanParts | null
   worth: Worth | null
+  /** What each destination and recording that is kept is worth, by its identifier; Σ is that of `worth`. */
+  unitsById: Record<string, number>
   uploadKbps: number
   isProven: boolean
   gapScoreUnits: number | null
 }
 
+function unitsById({ problem, sources }: ShowProblem, solution: Solution): Record<string, number> {
+  const units: Record<string, number> = {}
+  sources.forEach(({ id }, demand) => {
+    const own = unitsOfDemand(problem, solution, demand)
+    if (own !== null) units[id] = (units[id] ?? 0) + own
+  })
+  return units
+}
+
 /** Plans a show; yields every better plan, and between steps so that it can be stopped. */
 export function* fittingShow(show: PlannedShow): Generator<FitResult, FitResult> {
   const made = showProblem(show)
-  const run = solving(made.problem)
+  const run = solving(made.problem, made.preferences)
   const result = ({ solution, isProven, gapScoreUnits }: Progress): FitResult => ({
     parts: solution && planFrom(show, made, solution),
     worth: solution?.worth ?? null,
+    unitsById: solution ? unitsById(made, solution) : {},
     uploadKbps: solution?.uploadKbps ?? 0,
     isProven,
     gapScoreUnits,
@@ -54,8 +66,8 @@ export function* fittingAside(show: PlannedShow): Generator<null, FitResult> {
 }
 
 /** The same for a problem that was made already, and as a solution of it. */
-export function* fittingMade({ problem }: ShowProblem): Generator<null, Progress> {
-  const run = solving(problem)
+export function* fittingMade({ problem, preferences }: ShowProblem): Generator<null, Progress> {
+  const run = solving(problem, preferences)
   for (let steps = 1; ; steps += 1) {
     const { value, done } = run.next()
     if (done || (steps >= stepsForSideQuestion && value.solution)) return value

@@ -3,7 +3,7 @@ import { usableUpload } from '../network'
 import type { PlannedShow } from './problem/wishes'
 
 /** What of a rendition is asked for, as against what the planner filled in. */
-function asked(rendition: Rendition, step: number, knowsDevices: boolean): unknown {
+function asked(rendition: Rendition, step: number): unknown {
   const { width, height, framesPerSecond, codec, effort, videoBitrateKbps, encoder, ...rest } =
     rendition
   const { deviceId, ...settings } = encoder
@@ -13,8 +13,8 @@ function asked(rendition: Rendition, step: number, knowsDevices: boolean): unkno
     settings,
     size: isPinned('size') || step > 0 ? [width, height] : null,
     framesPerSecond: isPinned('frame rate') || step > 0 ? framesPerSecond : null,
-    codec: isPinned('codec') || step > 0 || !knowsDevices ? codec : null,
-    effort: isPinned('effort') || !knowsDevices ? effort : null,
+    codec: isPinned('codec') || step > 0 ? codec : null,
+    effort: isPinned('effort') ? effort : null,
     videoBitrateKbps: isPinned('video bitrate') ? videoBitrateKbps : null,
     deviceId: isPinned('device') ? deviceId : null,
   }
@@ -25,13 +25,12 @@ function asked(rendition: Rendition, step: number, knowsDevices: boolean): unkno
  * have the same best plan. What the planner itself fills in is not part of it.
  */
 export function planningKey(show: PlannedShow): string {
-  const knowsDevices = show.computer.devices.length > 0
   return JSON.stringify([
     usableUpload(lineOf(show)).usableKbps,
     show.pictureKind,
     show.canvasPair,
     show.durationMinutes,
-    show.fit.floorScore,
+    [show.fit.floorScore, show.fit.marginPoints, show.fit.shapeMarginPoints, show.fit.newerCodecs],
     show.computer,
     show.destinations.map(({ plan, relayId, renditions, ...destination }) => {
       const { id, on, canvas, connection, protocol, backupAddress, path, viewers, rules } =
@@ -39,17 +38,15 @@ export function planningKey(show: PlannedShow): string {
       const isHandOff = connection === 'hand-off'
       return [
         [id, on, canvas, connection, protocol, backupAddress !== null, path, viewers, rules],
-        [plan.priority, plan.mustKeep, plan.routePinned ? relayId : 'open'],
-        isHandOff
-          ? renditions
-          : renditions.map((rendition, step) => asked(rendition, step, knowsDevices)),
+        [plan.priority, plan.mustKeep, plan.newerCodecs, plan.routePinned ? relayId : 'open'],
+        isHandOff ? renditions : renditions.map((rendition, step) => asked(rendition, step)),
       ]
     }),
     show.recordings.map(({ plan, rendition, ...recording }) => [
       recording,
       plan.priority,
       plan.mustKeep,
-      asked(rendition, 0, knowsDevices),
+      asked(rendition, 0),
     ]),
   ])
 }

@@ -96,13 +96,19 @@ export function withPlan<Document extends Planned>(show: Document, parts: PlanPa
       const part = byId.get(destination.id)
       if (!part) return destination
       const { leftOut, relayId, renditions } = part
-      return { ...destination, plan: { ...destination.plan, leftOut }, relayId, renditions }
+      return {
+        ...destination,
+        plan: { ...destination.plan, leftOut, planned: true },
+        relayId,
+        renditions,
+      }
     }),
     recordings: show.recordings.map((recording) => {
       const part = byId.get(recording.id)
       const [rendition] = part?.renditions ?? []
       if (!part || !rendition) return recording
-      return { ...recording, plan: { ...recording.plan, leftOut: part.leftOut }, rendition }
+      const plan = { ...recording.plan, leftOut: part.leftOut, planned: true }
+      return { ...recording, plan, rendition }
     }),
   }
 }

@@ -48,13 +48,13 @@ export function newRecording(
   name: string,
   { canvas, size }: { canvas: CanvasName; size: Size },
 ): Recording {
-  const { priority, mustKeep, leftOut } = usualWish
+  const { priority, mustKeep, leftOut, planned } = usualWish
   return {
     id: makeIdentifier(),
     name,
     canvas,
     on: true,
-    plan: { priority, mustKeep, leftOut },
+    plan: { priority, mustKeep, leftOut, planned },
     mix: 'archive mix',
     viewers: ['desk'],
     codecs: ['h264'],

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { limitedSchema } from './limits'
 
 export const priorityLimits = { least: 1, most: 5, usual: 3 } as const
 const prioritySchema = z.int().min(priorityLimits.least).max(priorityLimits.most)
@@ -23,6 +24,8 @@ export const wishSchema = z.strictObject({
   mustKeep: z.boolean(),
   /** Left out by the plan, since not everything fits. */
   leftOut: z.boolean(),
+  /** Whether its cells are those of a plan that was carried out, which the next one changes no more than it has to. */
+  planned: z.boolean(),
 })
 /** How much a destination or recording matters to a plan, and whether there is room for it. */
 export type Wish = z.infer<typeof wishSchema>
@@ -30,14 +33,27 @@ export type Wish = z.infer<typeof wishSchema>
 export const routedWishSchema = wishSchema.extend({
   /** Whether a plan keeps to the route that is set: directly, or through the relay named. */
   routePinned: z.boolean(),
+  /** Whether a plan may choose a newer codec than H.264 for it; null as the show says. */
+  newerCodecs: z.boolean().nullable(),
 })
 export type RoutedWish = z.infer<typeof routedWishSchema>
+
+/** Half a point is not seen, and leaves a plan room to stay as it was. */
+export const marginPointsLimits = { least: 0, most: 5, usual: 0.5 } as const
+/** Two points are about what somebody looking for it would notice. */
+export const shapeMarginPointsLimits = { least: 0, most: 10, usual: 2 } as const
 
 export const fitSettingsSchema = z.strictObject({
   /** Whether every change is followed by a new plan; else cells are set by hand. */
   automatic: z.boolean(),
   /** A plan has as few as possible below this picture score. */
   floorScore: z.int().min(0).max(100),
+  /** A plan may stay so many points a destination below the best, and is then chosen for more than the score. */
+  marginPoints: limitedSchema(marginPointsLimits),
+  /** So many points a larger size or a higher frame rate has to score above the smaller one. */
+  shapeMarginPoints: limitedSchema(shapeMarginPointsLimits),
+  /** Whether plans may choose newer codecs than H.264 where they are accepted. */
+  newerCodecs: z.boolean(),
 })
 export type FitSettings = z.infer<typeof fitSettingsSchema>
 
@@ -45,7 +61,15 @@ export const usualWish: RoutedWish = {
   priority: priorityLimits.usual,
   mustKeep: false,
   leftOut: false,
+  planned: false,
   routePinned: true,
+  newerCodecs: null,
 }
 /** 50 is where a picture stops being broken. */
-export const usualFitSettings: FitSettings = { automatic: true, floorScore: 50 }
+export const usualFitSettings: FitSettings = {
+  automatic: true,
+  floorScore: 50,
+  marginPoints: marginPointsLimits.usual,
+  shapeMarginPoints: shapeMarginPointsLimits.usual,
+  newerCodecs: false,
+}

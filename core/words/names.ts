@@ -29,3 +29,7 @@ export const pictureKindNames = {
   hands: 'hands and demonstrations',
   action: 'fast action',
 } as const satisfies Record<PictureKind, string>
+
+/** As in "on a phone", or for a lower step of a ladder "at its own size". */
+export const judgedOnInWords = (screen: ViewerScreen | 'own size'): string =>
+  screen === 'own size' ? 'at its own size' : `on a ${screenNames[screen]}`

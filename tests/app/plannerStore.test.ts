@@ -45,6 +45,7 @@ const result = (parts: PlanParts | null, isProven = true) => ({
   parts,
   worth: parts && { leftOutWeight: 0, belowFloor: 0, scoreUnits: 1, encodes: 1, kbps: 1 },
   uploadKbps: 0,
+  unitsById: {},
   isProven,
   gapScoreUnits: isProven ? 0 : null,
 })

@@ -164,12 +164,20 @@ describe('storing a show', () => {
         priority: 5,
         mustKeep: true,
         leftOut: false,
+        planned: true,
         routePinned: false,
+        newerCodecs: true,
       }
       copy.destinations[0]!.renditions[0]!.pins = ['size', 'codec']
       copy.recordings[0]!.plan.leftOut = true
       copy.computer.devices[0]!.sessions = 2
-      copy.fit.floorScore = 65
+      copy.fit = {
+        ...copy.fit,
+        floorScore: 65,
+        marginPoints: 1.5,
+        shapeMarginPoints: 0,
+        newerCodecs: true,
+      }
       copy.keptPlans = [{ id: 'first', name: 'Before supper', parts: planOf(copy) }]
     })
     const id = await stored(show)

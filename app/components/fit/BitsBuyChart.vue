@@ -44,7 +44,7 @@ const { colours, text, number } = useChartTheme()
 const labelledKbps = [500, 1000, 2000, 4000, 8000, 12_000]
 const range = { fromKbps: 500, toKbps: 12_000 }
 const bitrates = logarithmicBitrates(range.fromKbps, range.toKbps, 60)
-const screen = computed(() => props.row.viewers[0] ?? 'desk')
+const screen = computed(() => props.row.screens[0] ?? 'desk')
 
 /** Every size that is offered, at the usual frame rates that are accepted and reached. */
 const variants = computed<CurveVariant[]>(() => {

@@ -3,7 +3,7 @@ import { type Codec, codecs, framesPerSecondChoices } from '@green-mantle/core/s
 import {
   codecNames,
   gigabytesInWords,
-  screenNames,
+  judgedOnInWords,
   sizeInWords,
   wholeNumber,
 } from '@green-mantle/core/words'
@@ -166,7 +166,7 @@ function noteOf(row: FitRow): string {
           <td
             class="pr-1 whitespace-nowrap"
             data-cell="score"
-            :title="`on a ${screenNames[row.viewers[0] ?? 'desk']}`"
+            :title="judgedOnInWords(row.screens[0] ?? 'desk')"
           >
             <span
               class="number rounded px-1.5 py-0.5 font-bold"

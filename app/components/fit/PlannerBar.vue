@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { Wand2 } from '@lucide/vue'
+import { RotateCcw, Wand2 } from '@lucide/vue'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import NumberField from '~/components/fields/NumberField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
+import ChoosingPlans from './ChoosingPlans.vue'
 import { usePlannerStore } from '~/stores/planner'
 import { useShowStore } from '~/stores/show'
 import { useFitEditing } from './editing'
@@ -43,6 +44,15 @@ const hasPins = computed(() =>
       <Wand2 class="size-4" /> Take the best plan
     </button>
     <button v-if="hasPins" type="button" class="button" @click="editing.unpinAll">Unpin all</button>
+    <button
+      v-if="planner.isAutomatic"
+      type="button"
+      class="button"
+      title="Forgets the last plan, which is else changed as little as can be"
+      @click="planner.planAfresh"
+    >
+      <RotateCcw class="size-4" /> Plan afresh
+    </button>
     <button v-if="planner.isWorking" type="button" class="button" @click="planner.stop">
       Stop planning
     </button>
@@ -54,6 +64,7 @@ const hasPins = computed(() =>
       :most="100"
       @update:model-value="editing.setFit('Set the floor', { floorScore: $event ?? 0 })"
     />
+    <ChoosingPlans />
     <RouterLink class="link pb-1.5" :to="`/shows/${store.id}/encoders`">Encoders …</RouterLink>
   </div>
 </template>

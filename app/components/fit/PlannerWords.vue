@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { gapInWords } from '@green-mantle/core/plan'
+import { gapInWords, marginInWords } from '@green-mantle/core/plan'
 import { mbpsInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { usePlannerStore } from '~/stores/planner'
@@ -8,6 +8,9 @@ import { useShowStore } from '~/stores/show'
 /** What the planner is doing, and how sure it is of its plan. */
 const store = useShowStore()
 const planner = usePlannerStore()
+
+/** What "best possible" means. */
+const within = computed(() => marginInWords(store.show.fit))
 
 const words = computed(() => {
   if (!planner.canPlan) return 'The planner waits for a measured line and something to send.'
@@ -20,10 +23,10 @@ const words = computed(() => {
       ? 'No plan keeps what has to be kept. This is the one that nearly does; see below which demands collide.'
       : 'No plan keeps what has to be kept; see below which demands collide.'
   if (!found.isProven)
-    return `The best plan found for ${usable}; another could be ${gapInWords(found) ?? 'better'}.`
+    return `The best plan found for ${usable}, not proven: another could be ${gapInWords(found) ?? 'better'}.`
   if (!planner.isAutomatic && !planner.isCarried)
-    return `Cells are set by hand. The planner knows the best possible plan for ${usable}.`
-  return `The best possible plan for ${usable}. Pinned cells are kept.`
+    return `Cells are set by hand. The planner knows the best possible plan for ${usable}, ${within.value}.`
+  return `The best possible plan for ${usable}, ${within.value}. Pinned cells are kept.`
 })
 </script>
 

@@ -51,7 +51,8 @@ const tone = (share: number): string =>
         v-else-if="planner.result?.parts && planner.result.isProven && !planner.isWorking"
         class="text-ink-2"
       >
-        Nothing holds this plan back: more upload or a faster computer would not better it.
+        Nothing holds this plan back: more upload or a faster computer would not better it by more
+        than the margin.
       </p>
     </div>
   </div>

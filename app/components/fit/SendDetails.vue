@@ -20,7 +20,7 @@ import {
   protocolNames,
   rateUnits,
   sampleRateInWords,
-  screenNames,
+  judgedOnInWords,
   secondUnits,
   wholeNumber,
 } from '@green-mantle/core/words'
@@ -47,6 +47,17 @@ function setEncoder(changes: Partial<EncoderSettings>): void {
   set({ encoder: { ...props.row.rendition.encoder, ...changes } })
 }
 
+/** Which codecs a plan may choose from for this destination. */
+const trusts = ['as the show says', 'H.264 only', 'newer ones too'] as const
+type Trust = (typeof trusts)[number]
+const trustOf = (newerCodecs: boolean | null): Trust =>
+  newerCodecs === null ? 'as the show says' : newerCodecs ? 'newer ones too' : 'H.264 only'
+function setTrust(trust: Trust): void {
+  const { destination } = props.row
+  const newerCodecs = trust === 'as the show says' ? null : trust === 'newer ones too'
+  if (destination) fit.setPlan(destination.id, destination.name, { newerCodecs })
+}
+
 const asChoices = <Value extends string>(values: readonly Value[]) =>
   values.map((value) => ({ value, label: value }))
 const sentences = computed(() => encoderSentences(props.row.rendition))
@@ -65,9 +76,9 @@ const wireParts = computed(() => {
   ].filter(({ bytes }) => bytes !== 0)
 })
 const scores = computed(() =>
-  props.row.viewers.map((screen) => {
+  props.row.screens.map((screen) => {
     const score = pictureScore(props.row.rendition, store.show.pictureKind, screen)
-    return `${Math.round(score)} ${scoreWord(score)} on a ${screenNames[screen]}`
+    return `${Math.round(score)} ${scoreWord(score)} ${judgedOnInWords(screen)}`
   }),
 )
 </script>
@@ -144,6 +155,13 @@ const scores = computed(() =>
           row.destination.connection !== 'relay'
         "
         :destination="row.destination"
+      />
+      <SelectField
+        v-if="row.destination && row.rules.codecs.length > 1"
+        label="Codecs to plan with"
+        :model-value="trustOf(row.destination.plan.newerCodecs)"
+        :choices="asChoices(trusts)"
+        @update:model-value="setTrust($event)"
       />
       <SelectField
         label="Downscaling"

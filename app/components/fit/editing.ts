@@ -68,7 +68,11 @@ export function useFitEditing() {
     })
   }
 
-  function setPlan(id: string, name: string, changes: Partial<Recording['plan']>): void {
+  function setPlan(
+    id: string,
+    name: string,
+    changes: Partial<Show['destinations'][number]['plan']>,
+  ): void {
     store.edit(`Set ${name}`, (draft) => {
       const owner = [...draft.destinations, ...draft.recordings].find((item) => item.id === id)
       if (owner) Object.assign(owner.plan, changes)

@@ -9,20 +9,14 @@ import {
 import {
   bitsPerPixel,
   bitsPerPixelWord,
+  type JudgedOn,
+  judgedOn,
   lowestLevel,
   pictureScore,
   scoreWord,
 } from '@green-mantle/core/media'
 import { recordingRules } from '@green-mantle/core/plan'
-import type {
-  Destination,
-  Recording,
-  Rendition,
-  Rules,
-  Show,
-  Size,
-  ViewerScreen,
-} from '@green-mantle/core/show'
+import type { Destination, Recording, Rendition, Rules, Show, Size } from '@green-mantle/core/show'
 
 /** Everything that Fit shows of one send or recording. */
 export interface FitRow {
@@ -30,7 +24,8 @@ export interface FitRow {
   name: string
   note: string
   canvas: Destination['canvas']
-  viewers: readonly ViewerScreen[]
+  /** What its picture is judged on: its viewers' screens, or for a lower step of a ladder its own size. */
+  screens: readonly JudgedOn[]
   rules: Rules
   rendition: Rendition
   /** null for a recording. */
@@ -65,7 +60,7 @@ type RowStart = Pick<
   | 'name'
   | 'note'
   | 'canvas'
-  | 'viewers'
+  | 'screens'
   | 'rules'
   | 'rendition'
   | 'send'
@@ -84,15 +79,16 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
   const sends = sendsOf(show).flatMap((send): RowStart[] => {
     const destination = show.destinations.find(({ id }) => id === send.destinationId)
     if (!destination) return []
-    const { canvas, viewers, rules, note, plan } = destination
+    const { canvas, viewers, rules, note, plan, renditions } = destination
     const { rendition, name, key } = send
+    const screens = judgedOn(viewers, renditions.indexOf(rendition))
     return [
       {
         key,
         name,
         note,
         canvas,
-        viewers,
+        screens,
         rules,
         rendition,
         send,
@@ -105,12 +101,13 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
   const recordings = takenRecordings(show.recordings).map((recording): RowStart => {
     const { id, name, canvas, viewers, rendition, plan } = recording
     const rules = recordingRules(recording, show)
-    const start = { key: id, name, note: 'to disk', canvas, viewers, rules, rendition, plan }
+    const screens = judgedOn(viewers, 0)
+    const start = { key: id, name, note: 'to disk', canvas, screens, rules, rendition, plan }
     return { ...start, send: null, destination: null, recording }
   })
   return [...sends, ...recordings].map((start): FitRow => {
-    const { rendition, destination, rules, canvas, viewers } = start
-    const score = pictureScore(rendition, show.pictureKind, viewers[0] ?? 'desk')
+    const { rendition, destination, rules, canvas, screens } = start
+    const score = pictureScore(rendition, show.pictureKind, screens[0] ?? 'desk')
     const bits = bitsPerPixel(rendition)
     const offered = sizesToOffer(rules, show.canvasPair[canvas])
     const isOffered = offered.some((size) => sameSize(size, rendition))
@@ -119,7 +116,7 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
       ...start,
       level: lowestLevel(rendition),
       bitsPerPixel: bits,
-      bitsPerPixelWord: bitsPerPixelWord(bits),
+      bitsPerPixelWord: bitsPerPixelWord(bits, rendition.codec),
       score,
       scoreWord: scoreWord(score),
       breaches: destination

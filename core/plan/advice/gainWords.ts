@@ -1,3 +1,4 @@
+import type { FitSettings } from '../../show'
 import { listInWords, mbpsInWords, pointsInWords } from '../../words'
 import type { FitResult } from '../fitShow'
 import type { Gain } from './gains'
@@ -19,7 +20,7 @@ export function gainInWords(gain: Gain): string {
   if (gain.aboveFloor < 0) parts.push(`${-gain.aboveFloor} more below the floor`)
   if (Math.abs(gain.points) >= 0.05)
     parts.push(
-      `${gain.isAtLeast ? 'at least ' : ''}${signed(gain.points, pointsInWords(gain.points))}`,
+      `${gain.isAtLeast ? 'at least ' : ''}${signed(gain.points, pointsInWords(gain.points))}${gain.drops ? ' for the others' : ''}`,
     )
   if (gain.encodesFewer !== 0) {
     const count = Math.abs(gain.encodesFewer)
@@ -39,3 +40,9 @@ export const gapInWords = ({ gapScoreUnits }: Pick<FitResult, 'gapScoreUnits'>):
   gapScoreUnits === null
     ? null
     : `at most ${pointsInWords(gapScoreUnits / scoreUnitsPerPoint)} better`
+
+/** What "best possible" means, as in "proven within 0.5 points a destination". */
+export const marginInWords = ({ marginPoints }: Pick<FitSettings, 'marginPoints'>): string =>
+  marginPoints === 0
+    ? 'proven to the hundredth of a point'
+    : `proven within ${pointsInWords(marginPoints)} a destination`

@@ -18,6 +18,8 @@ export interface Gain {
   aboveFloor: number
   encodesFewer: number
   freedKbps: number
+  /** Whether it does without somebody; what that one had is not counted in the points. */
+  drops: boolean
   /** Whether a better plan than the one found may exist after the change. */
   isAtLeast: boolean
 }
@@ -28,12 +30,14 @@ export function gainOf(way: Way, before: FitResult, after: FitResult): Gain | nu
   const nothing: Worth = { leftOutWeight: 0, belowFloor: 0, scoreUnits: 0, encodes: 0, kbps: 0 }
   const [from, to] = [before.worth ?? nothing, after.worth]
   const less = (of: (worth: Worth) => number): number => of(from) - of(to)
+  const dropped = way.drops === undefined ? 0 : (before.unitsById[way.drops] ?? 0)
   return {
     id: way.id,
     label: way.label,
     note: way.note,
     opensPlan: before.worth === null,
-    points: -less(({ scoreUnits }) => scoreUnits) / scoreUnitsPerPoint,
+    points: (dropped - less(({ scoreUnits }) => scoreUnits)) / scoreUnitsPerPoint,
+    drops: way.drops !== undefined,
     keptWeight: less(({ leftOutWeight }) => leftOutWeight),
     aboveFloor: less(({ belowFloor }) => belowFloor),
     encodesFewer: less(({ encodes }) => encodes),

@@ -2,7 +2,13 @@ import type { Pin, Rendition, Show } from '../../show'
 import { kbpsInWords, listInWords, renditionInWords } from '../../words'
 import { ended } from '../ended'
 import { fittingMade } from '../fitShow'
-import { type Choice, type Demand, type Solution, scoreUnitsPerPoint } from '../problem/problem'
+import {
+  type Choice,
+  type Demand,
+  scoreUnitsPerPoint,
+  type Solution,
+  unitsOfDemand,
+} from '../problem/problem'
 import { type ShowProblem, showProblem } from '../problem/showProblem'
 
 /** A rise that is worth having: what gains less is not seen. */
@@ -38,13 +44,8 @@ const pointsOf = (made: ShowProblem, demand: number, units: number): number => {
 const stepsOf = ({ problem: { demands } }: ShowProblem, demand: number): number =>
   demands.filter(({ owner }) => owner === demands[demand]!.owner).length
 
-const unitsIn = (made: ShowProblem, { assignments, encodes }: Solution, demand: number): number => {
-  const { encode } = assignments[demand]!
-  if (encode === null) return 0
-  const { shape, bitrateKbps } = encodes[encode]!
-  const choice = made.problem.demands[demand]!.choices.find((each) => each.shape === shape)!
-  return choice.scores[made.problem.bitratesKbps.indexOf(bitrateKbps) - choice.first]!
-}
+const unitsIn = ({ problem }: ShowProblem, solution: Solution, demand: number): number =>
+  unitsOfDemand(problem, solution, demand) ?? 0
 
 /** The points of every destination and recording in a plan, by owner; null where it is left out. */
 function pointsByOwner(made: ShowProblem, solution: Solution): Map<string, number | null> {
@@ -76,8 +77,8 @@ function lowestBitrate(
 ): number | null {
   const found = choices
     .filter(({ shape }) => isAsked(shape))
-    .flatMap(({ first, scores }) => {
-      const at = scores.findIndex((units) => units >= leastUnits)
+    .flatMap(({ first, scores, earned }) => {
+      const at = scores.findIndex((units, own) => units >= leastUnits && earned?.[own] !== 0)
       return at < 0 ? [] : [first + at]
     })
   return found.length > 0 ? Math.min(...found) : null

@@ -4,6 +4,7 @@ import { gigabytesInWords, listInWords, mbpsNumber, pointsInWords, shareInWords 
 import { type FitResult, fittingAside } from '../fitShow'
 import { liftsInWords, type PlanChange, planChanges, takenIn } from '../planChanges'
 import { planRows } from '../planSummary'
+import { withPlan } from '../showPlan'
 import { scoreUnitsPerPoint } from '../problem/problem'
 import type { PlannedShow } from '../problem/wishes'
 
@@ -76,6 +77,8 @@ export function marginalInWords({ unit, points, changes }: Marginal): string {
 }
 
 const mostLiftsNamed = 2
+/** What brings less is not told. */
+const leastShownPoints = 0.05
 
 interface Step {
   id: string
@@ -162,13 +165,15 @@ export function* marginalsOf(
   present: FitResult,
 ): Generator<Marginal[] | null, Marginal[]> {
   const found: Marginal[] = []
+  // By the time more is given the planner has put its plan into the show, unless cells are set by hand.
+  const tried = show.fit.automatic && present.parts ? withPlan(show, present.parts) : show
   for (const { id, unit, change } of stepsOf(show)) {
-    const changed = change(show)
+    const changed = change(tried)
     const { worth, parts } = yield* fittingAside(changed)
     if (worth && parts && present.worth && present.parts) {
       const points = (worth.scoreUnits - present.worth.scoreUnits) / scoreUnitsPerPoint
       const keptWeight = present.worth.leftOutWeight - worth.leftOutWeight
-      if (keptWeight > 0 || (keptWeight === 0 && points > 0))
+      if (keptWeight > 0 || (keptWeight === 0 && points >= leastShownPoints))
         found.push({
           ...{ id, unit, points, keptWeight },
           changes: planChanges(planRows(show, present.parts), planRows(changed, parts)),

@@ -1,6 +1,15 @@
 import { acceptedFrameRates, sizesToOffer } from '../../fit'
+import { pictureScore } from '../../media'
 import { usableUpload } from '../../network'
-import { type Line, lineOf, type Pin, pinnable, type Rendition, type Show } from '../../show'
+import {
+  type Codec,
+  type Line,
+  lineOf,
+  type Pin,
+  pinnable,
+  type Rendition,
+  type Show,
+} from '../../show'
 import { codecNames, listInWords, sizeInWords } from '../../words'
 import type { PlannedShow } from '../problem/wishes'
 
@@ -9,6 +18,8 @@ export interface Way {
   id: string
   label: string
   note: string
+  /** The destination that it does without; what that one had is not counted as lost. */
+  drops?: string
   change: (show: PlannedShow) => PlannedShow
 }
 
@@ -59,14 +70,14 @@ export function waysToGain(show: PlannedShow): Way[] {
     ...relayWays(show),
     ...sent.flatMap((destination) => [
       ...unpinWays(destination),
-      ...leaveOutWays(destination, sent),
       ...sharingWays(destination, sent),
     ]),
     ...chosenFor.flatMap((destination) => [
       ...smallerWays(destination, show),
-      ...codecWays(destination, show),
       ...deviceWays(destination, show),
     ]),
+    ...leaveOutWays(chosenFor, show),
+    ...codecWays(chosenFor, show),
     ...frameRateWays(show),
     ...show.recordings
       .filter(({ on }) => on)
@@ -164,17 +175,33 @@ const unpinWays = ({ id, name, renditions }: Destination): Way[] =>
     })),
   }))
 
-const leaveOutWays = ({ id, name, plan }: Destination, sent: readonly Destination[]): Way[] =>
-  sent.length > 1 && !plan.mustKeep
-    ? [
-        {
-          id: `without ${id}`,
-          label: `Without ${name}`,
-          note: 'what the others would get',
-          change: changeDestination(id, (item) => ({ ...item, on: false })),
-        },
-      ]
-    : []
+/** Two that would be poor are one too many. */
+const poorAtOnce = 2
+/** From here on down a picture is rough or broken. */
+const poorBelow = 65
+const mostDropped = 2
+
+/**
+ * Where two or more would be poor: without the least wanted of those that need not be kept, those that
+ * are worst first. What the dropped one had itself is not counted as a loss.
+ */
+function leaveOutWays(sent: readonly Destination[], { pictureKind }: PlannedShow): Way[] {
+  const scoreOf = ({ renditions: [main], viewers }: Destination): number =>
+    main ? pictureScore(main, pictureKind, viewers[0] ?? 'desk') : 0
+  const isPoor = (destination: Destination): boolean => scoreOf(destination) < poorBelow
+  if (sent.filter(isPoor).length < poorAtOnce) return []
+  return sent
+    .filter(({ plan }) => !plan.mustKeep)
+    .sort((a, b) => a.plan.priority - b.plan.priority || scoreOf(a) - scoreOf(b))
+    .slice(0, mostDropped)
+    .map(({ id, name }) => ({
+      id: `without ${id}`,
+      label: `Without ${name}`,
+      note: 'the least wanted, where several would be poor',
+      drops: id,
+      change: changeDestination(id, (item) => ({ ...item, on: false })),
+    }))
+}
 
 /** The sound of another, where that is all that keeps the two from sharing an encode. */
 function sharingWays(destination: Destination, sent: readonly Destination[]): Way[] {
@@ -237,20 +264,41 @@ function smallerWays(destination: Destination, show: PlannedShow): Way[] {
   return ways
 }
 
-/** Other codecs that are accepted and that some device of the computer can make. */
-function codecWays(destination: Destination, { computer }: PlannedShow): Way[] {
-  const [main] = destination.renditions
-  const known = new Set(
+/** Newer codecs where they are accepted, some device can make them and they are not trusted yet: everywhere, or for one. */
+function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow): Way[] {
+  const made = new Set(
     computer.devices.flatMap(({ throughputs }) => throughputs.map(({ codec }) => codec)),
   )
-  return destination.rules.codecs
-    .filter((codec) => codec !== main?.codec && known.has(codec))
-    .map((codec) => ({
-      id: `codec ${destination.id} ${codec}`,
-      label: `${codecNames[codec]} for ${destination.name}`,
-      note: 'another codec that is accepted there',
-      change: pinned(destination, { codec }, 'codec'),
-    }))
+  const newerFor = ({ rules, plan, renditions }: Destination): Codec[] =>
+    (plan.newerCodecs ?? fit.newerCodecs) || renditions.every(({ pins }) => pins.includes('codec'))
+      ? []
+      : rules.codecs.filter((codec) => codec !== 'h264' && made.has(codec))
+  const able = sent.filter((destination) => newerFor(destination).length > 0)
+  const named = (codecs: readonly Codec[]): string =>
+    listInWords([...new Set(codecs)].map((codec) => codecNames[codec]))
+  const everywhere: Way[] =
+    able.length > 1 && !fit.newerCodecs
+      ? [
+          {
+            id: 'codecs',
+            label: 'Newer codecs where they are accepted',
+            note: `${named(able.flatMap(newerFor))} for ${listInWords(able.map(({ name }) => name))}; not every viewer’s device shows them`,
+            change: (before) => ({ ...before, fit: { ...before.fit, newerCodecs: true } }),
+          },
+        ]
+      : []
+  return [
+    ...everywhere,
+    ...able.map((destination): Way => ({
+      id: `codec ${destination.id}`,
+      label: `${named(newerFor(destination))} for ${destination.name}`,
+      note: 'accepted there; not every viewer’s device shows it',
+      change: changeDestination(destination.id, (item) => ({
+        ...item,
+        plan: { ...item.plan, newerCodecs: true },
+      })),
+    })),
+  ]
 }
 
 function deviceWays(destination: Destination, { computer }: PlannedShow): Way[] {

@@ -1,6 +1,12 @@
-import { finenessOver, highestBitrateKbps, saturatingBitrateKbps, shapeTerm } from '../../media'
+import {
+  finenessOver,
+  highestBitrateKbps,
+  type JudgedOn,
+  saturatingBitrateKbps,
+  shapeTerm,
+} from '../../media'
 import { tcpCeilingKbps, wireRateKbps } from '../../network'
-import type { Destination, PictureKind, Rendition, Rules, ViewerScreen } from '../../show'
+import type { Destination, PictureKind, Rendition, Rules } from '../../show'
 import { type Choice, scoreUnitsPerPoint, type Shape } from './problem'
 
 /** The terms of the score that the bits decide, for each shape over all bitrates; computed once for all demands. */
@@ -93,13 +99,13 @@ interface Wanted {
   steps: number
 }
 
-/** Mean over the viewers' screens of what size and frame rate make of the picture, 0 to 1. */
+/** Mean over what it is judged on of what size and frame rate make of the picture, 0 to 1. */
 export const meanShapeTerm = (
   shape: Pick<Shape, 'width' | 'height' | 'framesPerSecond'>,
   kind: PictureKind,
-  viewers: readonly ViewerScreen[],
+  screens: readonly JudgedOn[],
 ): number =>
-  viewers.reduce((sum, screen) => sum + shapeTerm(shape, kind, screen), 0) / viewers.length
+  screens.reduce((sum, screen) => sum + shapeTerm(shape, kind, screen), 0) / screens.length
 
 /** Priority × score as whole units; what a plan adds up. */
 const scoreUnits = (
@@ -147,5 +153,5 @@ export function choiceOf(
   const scores = new Int32Array(length)
   for (let at = 0; at < length; at += 1)
     scores[at] = isOffered[first + at] === 0 ? -1 : scoreUnits(factor * table[first + at]!, wanted)
-  return { shape: index, first, scores, wireKbps, diskMegabytes }
+  return { shape: index, first, scores, earned: null, wireKbps, diskMegabytes }
 }

@@ -31,6 +31,11 @@ export interface Choice {
    * `first` on; -1 where a bitrate is not accepted.
    */
   scores: Int32Array
+  /**
+   * From `first` on: 1 where a larger size or higher frame rate has earned its place, scoring so much
+   * more than every smaller one that has; null where there is no smaller one.
+   */
+  earned: Uint8Array | null
   /** By bitrate: what a direct send takes, in whole kb/s, rounded up; -1 where its path does not carry it; all zero for a recording. */
   wireKbps: Int32Array
   /** By bitrate: what a recording takes of the disk, in whole megabytes, rounded up; null for a send. */
@@ -53,6 +58,8 @@ export interface Demand {
   sound: string | null
   /** Below this many score units it counts as below the floor. */
   floorUnits: number
+  /** So many score units a larger shape has to be worth above a smaller one to earn its place. */
+  marginUnits: number
   choices: readonly Choice[]
   /** The devices it may be encoded on; null for any that can. */
   devices: readonly number[] | null
@@ -79,6 +86,8 @@ export interface Relay {
 
 export interface DeviceLimit {
   id: string
+  /** Whether it is the processor, which has more to do than encoding. */
+  isProcessor: boolean
   /** The share that may be planned, 1 = all of it. */
   mostLoad: number
   /** null where it sets no limit. */
@@ -135,6 +144,19 @@ export interface Solution {
   worth: Worth
   uploadKbps: number
   diskMegabytes: number
+}
+
+/** What one demand is worth in a solution, in score units; null where it is left out. */
+export function unitsOfDemand(
+  { demands, bitratesKbps }: Problem,
+  { assignments, encodes }: Solution,
+  demand: number,
+): number | null {
+  const { encode } = assignments[demand]!
+  if (encode === null) return null
+  const { shape, bitrateKbps } = encodes[encode]!
+  const { first, scores } = demands[demand]!.choices.find((each) => each.shape === shape)!
+  return scores[bitratesKbps.indexOf(bitrateKbps) - first]!
 }
 
 /** Whether one plan is better than, worse than or as good as another: above, below or 0. */

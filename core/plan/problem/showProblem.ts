@@ -1,5 +1,5 @@
 import { acceptedFrameRates, acceptsSize, bitrateStepKbps, takesSize } from '../../fit'
-import { megapixelsPerSecond, recordingMegabytes } from '../../media'
+import { judgedOn, megapixelsPerSecond, recordingMegabytes } from '../../media'
 import { usableUpload } from '../../network'
 import { type Destination, lineOf, type Rendition, type Rules } from '../../show'
 import {
@@ -11,7 +11,9 @@ import {
   meanShapeTerm,
   wireTables,
 } from './choices'
+import { withEarnings } from './earning'
 import type { Choice, Demand, DeviceLimit, Place, Problem, Relay, Shape } from './problem'
+import { lastCellsOf, type Preferences } from './preferences'
 import { scoreUnitsPerPoint } from './problem'
 import {
   type DemandSource,
@@ -34,6 +36,7 @@ export interface ShowProblem {
   relayRenditions: Rendition[]
   /** The devices of the computer in the order of the problem; the last place there is for what runs on none that is known. */
   deviceIds: (string | null)[]
+  preferences: Preferences
 }
 
 /** What of the picture a plan does not choose: only where it is the same can an encode be shared. */
@@ -178,7 +181,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
     return choices
   }
   const demands = wishes.map((wish): Demand => {
-    const { rendition, destination, priority, steps } = wish
+    const { rendition, destination, priority } = wish
     const routes = routesOf(wish, relays, relayRenditions, show)
     const feeding = routes.relays.map((relay) => relays[relay] as Destination)
     return {
@@ -189,11 +192,8 @@ export function showProblem(show: PlannedShow): ShowProblem {
       mustKeep: wish.mustKeep,
       picture: pictureOf(wish.canvas, rendition),
       sound: destination ? soundOf(rendition) : null,
-      // A recording, and a lower step of a ladder, is never counted as below the floor.
-      floorUnits:
-        destination && wish.source.step === 0
-          ? Math.round((show.fit.floorScore * scoreUnitsPerPoint) / steps) * priority
-          : 0,
+      floorUnits: floorUnitsOf(wish, show),
+      marginUnits: marginUnitsOf(wish, show),
       choices: choicesFor(wish, feeding),
       devices: devicesFor(wish, show),
       shares: !wish.isHandOff,
@@ -201,11 +201,14 @@ export function showProblem(show: PlannedShow): ShowProblem {
     }
   })
   const { devices } = show.computer
-  const limits = devices.map(({ id, plannedSharePercent, sessions }): DeviceLimit => ({
+  const limits = devices.map(({ id, kind, plannedSharePercent, sessions }): DeviceLimit => ({
     id,
+    isProcessor: kind === 'processor',
     mostLoad: plannedSharePercent / 100,
     sessions,
   }))
+  const deviceIds = [...devices.map(({ id }) => id), null]
+  const relayIds = relays.map(({ id }) => id)
   return {
     problem: {
       uploadKbps: usableKbps,
@@ -213,7 +216,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
       bitratesKbps,
       shapes,
       places,
-      devices: [...limits, { id: '', mostLoad: 1e6, sessions: null }],
+      devices: [...limits, { id: '', isProcessor: false, mostLoad: 1e6, sessions: null }],
       demands,
       relays: relays.map((relay, at): Relay => {
         const rendition = relayRenditions[at] as Rendition
@@ -230,7 +233,11 @@ export function showProblem(show: PlannedShow): ShowProblem {
     sources: wishes.map(({ source }) => source),
     relays,
     relayRenditions,
-    deviceIds: [...devices.map(({ id }) => id), null],
+    deviceIds,
+    preferences: {
+      marginUnits: Math.round(show.fit.marginPoints * scoreUnitsPerPoint),
+      last: wishes.map((wish) => lastCellsOf(wish, show, { deviceIds, relayIds })),
+    },
   }
 }
 
@@ -269,7 +276,8 @@ function choiceKey(wish: Wish, feeding: readonly Destination[]): string {
   const { rules, rendition, pins, destination, largerThan } = wish
   const { id: _id, pins: _pins, ...settings } = rendition
   return JSON.stringify([
-    [wish.canvas, wish.priority, wish.steps, wish.viewers, wish.isHandOff, wish.source.kind],
+    [wish.canvas, wish.priority, wish.steps, wish.isHandOff, wish.source.kind],
+    judgedOn(wish.viewers, wish.source.step),
     [rules.codecs, rules.sizes, rules.framesPerSecond, rules.highestLevel],
     [rules.leastVideoBitrateKbps, rules.mostVideoBitrateKbps],
     [settings, [...pins].sort()],
@@ -310,7 +318,7 @@ function choicesOf(wish: Wish, feeding: readonly Destination[], context: ChoiceC
       : notSent
     const wanted = {
       kind: show.pictureKind,
-      shapeTerm: meanShapeTerm(picture, show.pictureKind, viewers),
+      shapeTerm: meanShapeTerm(picture, show.pictureKind, judgedOn(viewers, wish.source.step)),
       priority,
       steps,
     }
@@ -330,8 +338,21 @@ function choicesOf(wish: Wish, feeding: readonly Destination[], context: ChoiceC
       if (choice) choices.push(choice)
     }
   }
-  return choices
+  return withEarnings(choices, shapes, {
+    marginUnits: marginUnitsOf(wish, show),
+    floorUnits: floorUnitsOf(wish, show),
+  })
 }
+
+/** So many score units a larger size or higher frame rate has to be worth above a smaller one. */
+const marginUnitsOf = ({ steps, priority }: Wish, { fit }: PlannedShow): number =>
+  Math.round((fit.shapeMarginPoints * scoreUnitsPerPoint) / steps) * priority
+
+/** Below this many score units a wish counts as below the floor: no recording ever does, nor a lower step of a ladder. */
+const floorUnitsOf = ({ destination, source, steps, priority }: Wish, { fit }: PlannedShow) =>
+  destination && source.step === 0
+    ? Math.round((fit.floorScore * scoreUnitsPerPoint) / steps) * priority
+    : 0
 
 /** The steps, and some bitrates besides. */
 function withSteps(

@@ -7,6 +7,8 @@ import {
 } from '../../fit'
 import {
   type CanvasName,
+  type Codec,
+  codecs,
   type Destination,
   efforts,
   newRules,
@@ -164,8 +166,7 @@ export function picturesOf(wish: Wish, show: PlannedShow): Omit<Shape, 'effort'>
         (rate) => rate === rendition.framesPerSecond && rate <= show.canvasPair.framesPerSecond,
       )
     : plannedFrameRates(rules, show.canvasPair.framesPerSecond)
-  const isFree = !pins.has('codec') && show.computer.devices.length > 0
-  const codecs = isFree ? rules.codecs : rules.codecs.filter((codec) => codec === rendition.codec)
+  const codecs = codecsOf(wish, show)
   return sizes.flatMap(({ width, height }) =>
     rates.flatMap((framesPerSecond) =>
       codecs.map((codec) => ({ canvas, width, height, framesPerSecond, codec })),
@@ -173,12 +174,33 @@ export function picturesOf(wish: Wish, show: PlannedShow): Omit<Shape, 'effort'>
   )
 }
 
-/** The efforts that a wish could take; where no device is known it stays as it is. */
+/** Where nothing is known of the computer: an effort that most of them keep up with (common practice, no published source). */
+const effortForAny: Shape['effort'] = 'balanced'
+
+/** The efforts that a wish could take; where no device is known one for all. */
 export const effortsOf = (
   { pins, rendition, isHandOff }: Wish,
   { computer }: PlannedShow,
-): readonly Shape['effort'][] =>
-  isHandOff || pins.has('effort') || computer.devices.length === 0 ? [rendition.effort] : efforts
+): readonly Shape['effort'][] => {
+  if (isHandOff || pins.has('effort')) return [rendition.effort]
+  return computer.devices.length === 0 ? [effortForAny] : efforts
+}
+
+/**
+ * The codecs that a wish could take: H.264, which everything can make and show, where it is accepted;
+ * the newer ones too where they are trusted; where no device is known the first of those alone.
+ */
+export function codecsOf(
+  { pins, rendition, rules, destination }: Wish,
+  { fit, computer }: Pick<PlannedShow, 'fit' | 'computer'>,
+): readonly Codec[] {
+  if (pins.has('codec')) return rules.codecs.filter((codec) => codec === rendition.codec)
+  const accepted = codecs.filter((codec) => rules.codecs.includes(codec))
+  // What a recording may be in is chosen for it alone, so that all of it is trusted.
+  const areNewerTrusted = destination ? (destination.plan.newerCodecs ?? fit.newerCodecs) : true
+  const trusted = areNewerTrusted ? accepted : accepted.slice(0, 1)
+  return computer.devices.length > 0 ? trusted : trusted.slice(0, 1)
+}
 
 /**
  * Where a wish may be encoded: on what is pinned, on any device of the computer, or on none that is

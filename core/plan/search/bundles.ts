@@ -98,6 +98,7 @@ function times(demand: Demand, count: number): Demand {
     ...demand,
     count: demand.count * count,
     floorUnits: demand.floorUnits * count,
+    marginUnits: demand.marginUnits * count,
     choices: demand.choices.map((choice) => ({
       ...choice,
       scores: choice.scores.map((units) => (units < 0 ? units : units * count)),

@@ -1,6 +1,7 @@
 import type { SearchedComponent } from './components'
 import { CurveWriter, type Curves } from './curves'
 import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
+import { isSmaller } from '../problem/earning'
 import type { Problem } from '../problem/problem'
 
 /**
@@ -180,6 +181,7 @@ class ColumnWriter {
     sumUp(sums, problem, group, shape, isWhole)
     const { first, end, scores, disks, recordings, aboveFrom } = sums
     const wires = sums.wiresAt.get(problem.shapes[shape]!.framesPerSecond)!
+    const isEarned = earnedBy(problem, group, shape)
     const added: { curve: number; below: number; disk: number }[] = []
     let [left, below, disk] = [aboveFrom.length, sumOfCounts(aboveFrom), 0]
     const close = (): void => {
@@ -190,7 +192,7 @@ class ColumnWriter {
       const wire = wires[bitrate]!
       // The higher the bitrate, the less a path carries it.
       if (wire < 0 || wire > uploadKbps || disks[bitrate]! > diskMegabytes) break
-      if (scores[bitrate]! < 0) continue
+      if (scores[bitrate]! < 0 || !isEarned(bitrate)) continue
       // The higher the bitrate the fewer are below the floor.
       if (left > 0 && aboveFrom[aboveFrom.length - left]!.from <= bitrate) {
         close()
@@ -252,6 +254,22 @@ type Fields = Record<FieldName, Int32Array | Float64Array>
 function mapFields(make: (name: FieldName) => Int32Array | Float64Array): Fields {
   const names = Object.keys(fieldTypes) as FieldName[]
   return Object.fromEntries(names.map((name) => [name, make(name)])) as Fields
+}
+
+/**
+ * At which bitrates a shape has earned its place in a group: where it has for one of the members, or
+ * where all of them accept no smaller one.
+ */
+export function earnedBy(
+  { shapes }: Problem,
+  { members, shapes: accepted }: Group,
+  shape: number,
+): (bitrate: number) => boolean {
+  const choices = members.map((member) => member.choices[shape]!)
+  const hasSmaller = (): boolean =>
+    accepted.some((other) => isSmaller(shapes[other]!, shapes[shape]!))
+  if (choices.some(({ earned }) => earned === null) || !hasSmaller()) return () => true
+  return (bitrate) => choices.some(({ earned, first }) => earned![bitrate - first] === 1)
 }
 
 /** What a group gets and uses in one shape, at the bitrates from `first` up to `end`; written over for every shape. */

@@ -26,17 +26,23 @@ const widening = 4
 /**
  * The selection of columns and bitrates that is worth most, every demand in exactly one of them.
  * Yields what it has whenever that gets better, and between tasks, so that it can be stopped. Worths
- * are whole numbers. With `isOneLookEnough` it gives up where the first quick look finds nothing.
+ * are whole numbers. With `isOneLookEnough` it gives up where the first quick look finds nothing; with
+ * a `margin` it is content once no selection is worth so much more.
  */
 export function* optimise(
   parts: readonly Part[],
   resources: Resources,
   start: Found | null = null,
-  { isOneLookEnough = false } = {},
+  { isOneLookEnough = false, margin = 0 } = {},
 ): Generator<Optimum, Optimum> {
   let found = start
   // Worths are whole, so that a better plan is better by one; half of that is left for rounding.
-  const least = (): number => (found ? found.value + 0.5 : -Infinity)
+  const least = (): number => (found ? found.value + Math.max(margin, 0.5) : -Infinity)
+  const proven = (): Optimum => ({
+    found,
+    most: found ? found.value + margin : -Infinity,
+    isProven: true,
+  })
   const better = (next: Found | null): boolean => {
     if (!next || (found && next.value <= found.value)) return false
     found = next
@@ -78,7 +84,7 @@ export function* optimise(
 
   // Little is looked at while only what is nearly worth the bound is looked for, and that is mostly where the best is.
   let most = task.bound.most
-  if (most < least()) return { found, most: found?.value ?? -Infinity, isProven: true }
+  if (most < least()) return proven()
   for (let reach = (most - least()) * firstReach; ; reach *= widening) {
     const floor = Math.max(least(), most - reach)
     const open: Task[] = [task]
@@ -103,5 +109,5 @@ export function* optimise(
     if (least() >= floor) break
     most = floor
   }
-  return { found, most: found?.value ?? -Infinity, isProven: true }
+  return proven()
 }

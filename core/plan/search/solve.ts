@@ -1,10 +1,12 @@
 import { type Part, partOf } from './parts'
 import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
 import { bundled, unbundled } from './bundles'
+import { lexicographicPhase } from './lexicographic'
 import { searchedComponents } from './components'
 import { type Optimum, optimise } from './optimise'
 import { ended } from '../ended'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from '../problem/problem'
+import { noPreferences, type Preferences } from '../problem/preferences'
 import { resourcesOf } from './resources'
 import { leastShortfall, type Shortfall } from './shortfall'
 import type { Found } from './structures'
@@ -12,11 +14,14 @@ import type { Found } from './structures'
 export interface Progress {
   /** The best plan so far; null before there is one. */
   solution: Solution | null
-  /** Whether no better plan exists. With no solution: whether none exists at all. */
+  /** Whether no plan exists that is better by more than the margin. With no solution: whether none exists at all. */
   isProven: boolean
-  /** How many score units better a plan could still be; 0 when proven, null where not known. */
+  /** How many score units better a plan could still be; null where not known. */
   gapScoreUnits: number | null
 }
+
+/** The share of the margin in which the best need not be told from the next; the rest is left to choose in. */
+const shareForProof = 1 / 4
 
 function weightsOf({ uploadKbps, demands, bitratesKbps }: Problem): Weights {
   const recordings = demands.reduce(
@@ -113,12 +118,58 @@ export function fitsWhole(given: Problem): boolean {
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
 }
 
+/** How many score units below the best a plan may stay: a margin for each owner, by its priority. */
+function marginOf({ demands }: Problem, { marginUnits }: Preferences): number {
+  const priorities = new Map(demands.map(({ owner, priority }) => [owner, priority]))
+  return marginUnits * [...priorities.values()].reduce((sum, priority) => sum + priority, 0)
+}
+
 /**
- * Finds the best plan: the fewest left out, weighed by priority; the fewest below the floor; the
- * highest Σ priority × score; the fewest encodes; the fewest kb/s. Yields every better plan as it is
- * found, and returns the last with whether it is proven to be the best.
+ * Finds the best plan: the fewest left out, weighed by priority; the fewest below the floor; and
+ * within a margin of the highest Σ priority × score what is best by the secondary aims (see
+ * `lexicographic.ts`). Without a margin: the highest score, the fewest encodes, the fewest kb/s.
+ * Yields every better plan as it is found, and returns the last with whether it is proven that none
+ * is better by more than the margin.
  */
-export function* solving(given: Problem): Generator<Progress, Progress> {
+export function* solving(
+  given: Problem,
+  preferences: Preferences = noPreferences,
+): Generator<Progress, Progress> {
+  const margin = marginOf(given, preferences)
+  const run = nearlyBest(given, Math.floor(margin * shareForProof))
+  for (;;) {
+    const step = run.next()
+    if (!step.done) {
+      yield step.value
+      continue
+    }
+    const { solution, gapScoreUnits } = step.value
+    if (!solution || margin === 0) return step.value
+    const { scoreUnits, belowFloor } = solution.worth
+    const highest = scoreUnits + (step.value.isProven ? gapScoreUnits! : 0)
+    const phase = lexicographicPhase(given, preferences, solution, {
+      highestScoreUnits: highest,
+      marginUnits: margin,
+      mostBelow: belowFloor,
+    })
+    for (;;) {
+      const next = phase.next()
+      if (next.done)
+        return {
+          ...step.value,
+          solution: next.value,
+          gapScoreUnits:
+            gapScoreUnits === null
+              ? null
+              : gapScoreUnits + scoreUnits - next.value.worth.scoreUnits,
+        }
+      yield step.value
+    }
+  }
+}
+
+/** The plan of the highest score, or one that is proven to be no more than a margin below it. */
+function* nearlyBest(given: Problem, marginUnits: number): Generator<Progress, Progress> {
   const bundles = bundled(given)
   const { problem } = bundles
   const { scoreUnit } = weightsOf(problem)
@@ -133,7 +184,7 @@ export function* solving(given: Problem): Generator<Progress, Progress> {
       solution: found && unbundled(solutionFrom(problem, columns, found), bundles),
       isProven: isLast && isProven && isComplete,
       gapScoreUnits:
-        isLast && isProven && isComplete
+        isLast && isProven && isComplete && marginUnits === 0
           ? 0
           : found && isComplete
             ? Math.ceil((most - found.value) / scoreUnit)
@@ -147,7 +198,10 @@ export function* solving(given: Problem): Generator<Progress, Progress> {
   ): Generator<Progress, Optimum> {
     const isOneLookEnough = start === null
     const parts = partsFor(columns, most)
-    const run = optimise(parts, resourcesOf(problem, most), start, { isOneLookEnough })
+    const run = optimise(parts, resourcesOf(problem, most), start, {
+      isOneLookEnough,
+      margin: marginUnits * scoreUnit,
+    })
     for (;;) {
       const step = run.next()
       if (step.done) return step.value
@@ -199,4 +253,5 @@ export function* solving(given: Problem): Generator<Progress, Progress> {
 }
 
 /** Solves to the end; see `solving`. */
-export const solve = (problem: Problem): Progress => ended(solving(problem))
+export const solve = (problem: Problem, preferences: Preferences = noPreferences): Progress =>
+  ended(solving(problem, preferences))

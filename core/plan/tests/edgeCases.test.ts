@@ -6,6 +6,7 @@ import {
   newDestination,
   newRecording,
   newRendition,
+  usualWish,
   type Destination,
   type Rendition,
   type Show,
@@ -43,10 +44,10 @@ const relay = (
 }
 const fedOnly = (by: Destination): Partial<Destination> => ({
   relayId: by.id,
-  plan: { priority: 3, mustKeep: false, leftOut: false, routePinned: true },
+  plan: usualWish,
 })
 const openRoute: Partial<Destination> = {
-  plan: { priority: 3, mustKeep: false, leftOut: false, routePinned: false },
+  plan: { ...usualWish, routePinned: false },
 }
 const planned = (show: Show): Show => withPlan(show, fitShow(show).parts ?? [])
 

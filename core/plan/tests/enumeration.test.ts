@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { compareWorth, type Problem, type Worth } from '../problem/problem'
+import { compareWorth, type Problem, type Shape, type Worth } from '../problem/problem'
 import { showProblem } from '../problem/showProblem'
 import { solve } from '../search/solve'
 import { randomShow } from './testShows'
@@ -12,28 +12,58 @@ interface Option {
   load: number
   score: number
   wire: number
+  isEarned: boolean
 }
 
 function optionsOf(problem: Problem, index: number): (Option | null)[] {
   const demand = problem.demands[index]!
-  const options = demand.choices.flatMap(({ shape, first, scores, wireKbps }) =>
+  const options = demand.choices.flatMap(({ shape, first, scores, earned, wireKbps }) =>
     problem.places[shape]!.filter(
       ({ device }) => demand.devices === null || demand.devices.includes(device),
     ).flatMap(({ device, load }) =>
       [...scores].flatMap((score, at): Option[] =>
         score < 0
           ? []
-          : [{ shape, bitrate: first + at, device, load, score, wire: wireKbps[first + at]! }],
+          : [
+              {
+                ...{ shape, bitrate: first + at, device, load, score },
+                wire: wireKbps[first + at]!,
+                isEarned: earned === null || earned[at] === 1,
+              },
+            ],
       ),
     ),
   )
   return demand.mustKeep ? options : [null, ...options]
 }
 
+/** A size is earned by somebody whom its encode serves, or the smallest that all of them accept. */
+function hasEarnedItsPlace(
+  { shapes, demands }: Problem,
+  shape: number,
+  served: readonly { demand: number; isEarned: boolean }[],
+): boolean {
+  const own = shapes[shape]!
+  const isSmaller = (other: Shape): boolean =>
+    other.codec === own.codec &&
+    other.effort === own.effort &&
+    other.width <= own.width &&
+    other.height <= own.height &&
+    other.framesPerSecond <= own.framesPerSecond &&
+    (other.width < own.width || other.framesPerSecond < own.framesPerSecond)
+  const acceptsAll = (other: number): boolean =>
+    served.every(({ demand }) => demands[demand]!.choices.some((choice) => choice.shape === other))
+  return (
+    served.some(({ isEarned }) => isEarned) ||
+    !shapes.some((other, index) => isSmaller(other) && acceptsAll(index))
+  )
+}
+
 /** What a choice for every demand is worth; null where it does not fit. */
 function worthOf(problem: Problem, chosen: readonly (Option | null)[]): Worth | null {
   const worth: Worth = { leftOutWeight: 0, belowFloor: 0, scoreUnits: 0, encodes: 0, kbps: 0 }
   const encodes = new Map<string, Option>()
+  const servedBy = new Map<string, { demand: number; isEarned: boolean }[]>()
   const owners = new Map<string, boolean>()
   for (const [index, option] of chosen.entries()) {
     const demand = problem.demands[index]!
@@ -47,8 +77,12 @@ function worthOf(problem: Problem, chosen: readonly (Option | null)[]): Worth | 
     if (option.score < demand.floorUnits) worth.belowFloor += 1
     worth.kbps += option.wire
     const { shape, bitrate, device } = option
-    encodes.set(`${demand.picture} ${demand.sound} ${shape} ${bitrate} ${device}`, option)
+    const key = `${demand.picture} ${demand.sound} ${shape} ${bitrate} ${device}`
+    encodes.set(key, option)
+    servedBy.set(key, [...(servedBy.get(key) ?? []), { demand: index, isEarned: option.isEarned }])
   }
+  for (const [key, served] of servedBy)
+    if (!hasEarnedItsPlace(problem, encodes.get(key)!.shape, served)) return null
   if (worth.kbps > problem.uploadKbps) return null
   for (const [index, { mostLoad, sessions }] of problem.devices.entries()) {
     const own = [...encodes.values()].filter(({ device }) => device === index)

@@ -1,4 +1,4 @@
-import type { Problem, Worth } from '../problem/problem'
+import type { Problem, Shape, Worth } from '../problem/problem'
 
 /** Solves a linear program in the LP format of the general solvers; null where it has no solution. */
 export type SolveProgram = (text: string) => { objective: number } | null
@@ -67,6 +67,14 @@ function programOf(problem: Problem): Program {
   const loads = problem.devices.map((): Term[] => [])
   const sessions = problem.devices.map((): Term[] => [])
   const encodes = new Map<string, string>()
+  /** Of each encode whom it serves, or what relay it is sent to; and which smaller shapes these accept. */
+  const served = new Map<string, { shape: number; by: Served[] }>()
+  interface Served {
+    name: string
+    /** Whether the size has earned its place for it, at this bitrate. */
+    isEarned: boolean
+    accepts: (shape: number) => boolean
+  }
   const relaySends = problem.relays.map(() => new Map<string, string>())
   const fed = problem.relays.map((): Term[] => [])
   const variable = (name: string): string => {
@@ -80,6 +88,7 @@ function programOf(problem: Problem): Program {
     if (known) return known
     const name = variable(`y${encodes.size}`)
     encodes.set(id, name)
+    served.set(name, { shape, by: [] })
     const { load } = problem.places[shape]!.find((place) => place.device === device)!
     loads[device]!.push([load, name])
     sessions[device]!.push([1, name])
@@ -93,6 +102,8 @@ function programOf(problem: Problem): Program {
     if (sound !== null && shares) noteSound(picture, sound)
   for (const { picture, sound } of problem.relays) noteSound(picture, sound)
 
+  /** The encode behind each send to a relay. */
+  const relayedBy = new Map<string, string>()
   const relaySend = (
     relay: number,
     shape: number,
@@ -109,7 +120,10 @@ function programOf(problem: Problem): Program {
     if (known) return known
     const name = variable(`z${relay}_${relaySends[relay]!.size}`)
     relaySends[relay]!.set(id, name)
-    constraints.push(`${name} - ${encodeFor(`${picture} ${sound}`, shape, bitrate, device)} <= 0`)
+    const sent = encodeFor(`${picture} ${sound}`, shape, bitrate, device)
+    constraints.push(`${name} - ${sent} <= 0`)
+    served.get(sent)!.by.push({ name, isEarned: false, accepts: (other) => wires.has(other) })
+    relayedBy.set(name, sent)
     upload.push([wire, name])
     aims[4].push([wire, name])
     return name
@@ -120,6 +134,7 @@ function programOf(problem: Problem): Program {
     const taken: Term[] = []
     let count = 0
     for (const { shape, first, scores, wireKbps, diskMegabytes } of demand.choices) {
+      const isEarnedAt = earnings(problem, demand, shape)
       const devices = problem.places[shape]!.map(({ device }) => device).filter(
         (device) => demand.devices === null || demand.devices.includes(device),
       )
@@ -127,7 +142,7 @@ function programOf(problem: Problem): Program {
         if (units < 0) return
         const bitrate = first + at
         for (const device of devices) {
-          const ways: { served: string; wire: number; relay: number | null }[] = []
+          const ways: { by: string; wire: number; relay: number | null }[] = []
           if (demand.direct && wireKbps[bitrate]! >= 0) {
             const keys = !demand.shares
               ? [`own ${index}`]
@@ -141,18 +156,23 @@ function programOf(problem: Problem): Program {
                   ]
             for (const key of keys)
               ways.push({
-                served: encodeFor(key, shape, bitrate, device),
+                by: encodeFor(key, shape, bitrate, device),
                 wire: wireKbps[bitrate]!,
                 relay: null,
               })
           }
           for (const relay of demand.relays) {
-            const served = relaySend(relay, shape, bitrate, device)
-            if (served) ways.push({ served, wire: 0, relay })
+            const by = relaySend(relay, shape, bitrate, device)
+            if (by) ways.push({ by, wire: 0, relay })
           }
-          for (const { served, wire, relay } of ways) {
+          for (const { by, wire, relay } of ways) {
             const name = variable(`x${index}_${(count += 1)}`)
-            constraints.push(`${name} - ${served} <= 0`)
+            constraints.push(`${name} - ${by} <= 0`)
+            served.get(relayedBy.get(by) ?? by)!.by.push({
+              name,
+              isEarned: isEarnedAt(bitrate),
+              accepts: (other) => demand.choices.some((choice) => choice.shape === other),
+            })
             taken.push([1, name])
             if (units > 0) aims[2].push([-units, name])
             if (units < demand.floorUnits) aims[1].push([1, name])
@@ -195,5 +215,55 @@ function programOf(problem: Problem): Program {
       1,
     )
   })
+  // Of what it serves somebody has earned the size, or somebody does not accept the smaller one.
+  for (const [encode, { shape, by }] of served)
+    problem.shapes.forEach((other, smaller) => {
+      if (!isSmallerShape(other, problem.shapes[shape]!)) return
+      const excused = by.filter(({ isEarned, accepts }) => isEarned || !accepts(smaller))
+      if (excused.length === by.length) return
+      constraints.push(`${sum([[1, encode], ...excused.map(({ name }): Term => [-1, name])])} <= 0`)
+    })
   return { constraints, binaries, aims }
+}
+
+/** Encoded alike, and smaller in size or frame rate and larger in neither. */
+const isSmallerShape = (a: Shape, b: Shape): boolean =>
+  a.codec === b.codec &&
+  a.effort === b.effort &&
+  a.width * a.height <= b.width * b.height &&
+  a.framesPerSecond <= b.framesPerSecond &&
+  a.width * a.height * a.framesPerSecond < b.width * b.height * b.framesPerSecond
+
+/**
+ * At which bitrates a shape has earned its place for a demand: it is worth a margin more than every
+ * smaller one that has, at whatever bitrate up to there, or reaches the floor where none of those does.
+ * Written down anew from the words of docs/fit.md, by recursion.
+ */
+function earnings(
+  { shapes }: Problem,
+  { choices, floorUnits, marginUnits }: Problem['demands'][number],
+  shape: number,
+): (bitrate: number) => boolean {
+  const choiceOf = new Map(choices.map((choice) => [choice.shape, choice]))
+  const known = new Map<string, boolean>()
+  const isEarned = (own: number, bitrate: number): boolean => {
+    const key = `${own} ${bitrate}`
+    const answer =
+      known.get(key) ??
+      choices
+        .filter((other) => isSmallerShape(shapes[other.shape]!, shapes[own]!))
+        .every((other) => {
+          const units = choiceOf.get(own)!.scores[bitrate - choiceOf.get(own)!.first]!
+          const earned = [...other.scores]
+            .slice(0, Math.max(0, bitrate - other.first + 1))
+            .filter((theirs, at) => theirs >= 0 && isEarned(other.shape, other.first + at))
+          const most = Math.max(-1, ...earned)
+          return (
+            most < 0 || units >= most + marginUnits || (units >= floorUnits && most < floorUnits)
+          )
+        })
+    known.set(key, answer)
+    return answer
+  }
+  return (bitrate) => isEarned(shape, bitrate)
 }

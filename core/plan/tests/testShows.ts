@@ -23,6 +23,8 @@ export interface RandomShowOptions {
   recording?: boolean
   pins?: boolean
   devices?: number
+  /** How far below the best a plan may stay; 0 if not said. */
+  marginPoints?: number
 }
 
 const sizes = {
@@ -82,7 +84,9 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
         priority: whole(1, 5),
         mustKeep: chance(10),
         leftOut: false,
+        planned: false,
         routePinned: !(options.relay && chance(60)),
+        newerCodecs: null,
       },
       rules: {
         ...made.rules,
@@ -134,7 +138,13 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
         ]
       : [],
     computer,
-    fit: { automatic: true, floorScore: isCoarse ? pick([0, 20, 40]) : 50 },
+    fit: {
+      automatic: true,
+      floorScore: isCoarse ? pick([0, 20, 40]) : 50,
+      marginPoints: options.marginPoints ?? 0,
+      shapeMarginPoints: 2,
+      newerCodecs: true,
+    },
     lines: [
       {
         ...lineOf(demoShow),

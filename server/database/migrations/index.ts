@@ -3,12 +3,14 @@ import * as firstTables from './001-first-tables'
 import * as canvasPair from './002-canvas-pair-and-files'
 import * as lineSoundDestinations from './003-line-sound-destinations'
 import * as fit from './004-fit'
+import * as planSettings from './005-plan-settings'
 
 export const migrations = [
   { name: '001-first-tables', ...firstTables },
   { name: '002-canvas-pair-and-files', ...canvasPair },
   { name: '003-line-sound-destinations', ...lineSoundDestinations },
   { name: '004-fit', ...fit },
+  { name: '005-plan-settings', ...planSettings },
 ]
 type Migration = (typeof migrations)[number]
 

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
+import { marginPointsLimits, shapeMarginPointsLimits } from '@green-mantle/core/show'
+import { ChevronDown } from '@lucide/vue'
+import NumberField from '~/components/fields/NumberField.vue'
+import OnSwitch from '~/components/fields/OnSwitch.vue'
+import { useShowStore } from '~/stores/show'
+import { useFitEditing } from './editing'
+
+/** By what the planner chooses among plans of nearly the same picture. */
+const store = useShowStore()
+const editing = useFitEditing()
+</script>
+
+<template>
+  <Popover class="relative">
+    <PopoverButton class="button">
+      How plans are chosen <ChevronDown class="size-4" aria-hidden="true" />
+    </PopoverButton>
+    <PopoverPanel class="card absolute right-0 z-30 mt-1 flex w-88 flex-col gap-3 p-3 shadow-lg">
+      <NumberField
+        label="Margin, points a destination"
+        :decimals="1"
+        :step="0.1"
+        :least="marginPointsLimits.least"
+        :most="marginPointsLimits.most"
+        :model-value="store.show.fit.marginPoints"
+        @update:model-value="
+          editing.setFit('Set the margin of plans', {
+            marginPoints: $event ?? marginPointsLimits.usual,
+          })
+        "
+      />
+      <p class="text-ink-2 text-xs">
+        A plan may stay so far below the best that can be had. Among those it takes the one that
+        changes fewest cells of the last plan, then the one with least load on the processor, fewest
+        encodes, round bitrates and least upload.
+      </p>
+      <NumberField
+        label="A larger size has to gain, points"
+        :decimals="1"
+        :step="0.5"
+        :least="shapeMarginPointsLimits.least"
+        :most="shapeMarginPointsLimits.most"
+        :model-value="store.show.fit.shapeMarginPoints"
+        @update:model-value="
+          editing.setFit('Set what a larger size has to gain', {
+            shapeMarginPoints: $event ?? shapeMarginPointsLimits.usual,
+          })
+        "
+      />
+      <p class="text-ink-2 text-xs">So has a higher frame rate; else the smaller one is taken.</p>
+      <span class="flex min-h-8 items-center gap-2">
+        <OnSwitch
+          :model-value="store.show.fit.newerCodecs"
+          label="Newer codecs where they are accepted"
+          @update:model-value="
+            editing.setFit($event ? 'Trust newer codecs' : 'Trust H.264 only', {
+              newerCodecs: $event,
+            })
+          "
+        />
+        <span aria-hidden="true">Newer codecs where they are accepted</span>
+      </span>
+      <p class="text-ink-2 text-xs">
+        Else H.264, which every viewer’s device shows. A destination can differ; see its encoder
+        settings.
+      </p>
+    </PopoverPanel>
+  </Popover>
+</template>

@@ -1,0 +1,74 @@
+import type { Choice, Shape } from './problem'
+
+/** Whether one shape is smaller than another that is encoded the same way: in size, in frame rate, and in one of the two really. */
+export function isSmaller(a: Shape, b: Shape): boolean {
+  const [pixelsOfA, pixelsOfB] = [a.width * a.height, b.width * b.height]
+  return (
+    a.codec === b.codec &&
+    a.effort === b.effort &&
+    pixelsOfA <= pixelsOfB &&
+    a.framesPerSecond <= b.framesPerSecond &&
+    (pixelsOfA < pixelsOfB || a.framesPerSecond < b.framesPerSecond)
+  )
+}
+
+export interface EarningTerms {
+  /** So many score units a larger shape has to be worth above a smaller one. */
+  marginUnits: number
+  /** What reaches the floor where no smaller one does has earned its place. */
+  floorUnits: number
+}
+
+/**
+ * The choices of one demand, each with the bitrates at which its shape has earned its place: there it
+ * is worth a margin more than every smaller shape that has earned its own, at no higher a bitrate. So
+ * never more than the margin is given up for the smaller one.
+ */
+export function withEarnings(
+  choices: readonly Choice[],
+  shapes: readonly Shape[],
+  { marginUnits, floorUnits }: EarningTerms,
+): Choice[] {
+  const shapeOf = ({ shape }: Choice): Shape => shapes[shape] as Shape
+  const size = (choice: Choice): number => {
+    const { width, height, framesPerSecond } = shapeOf(choice)
+    return width * height * framesPerSecond
+  }
+  const made = new Map<Choice, Choice>()
+  const groups = new Map<string, Choice[]>()
+  for (const choice of choices) {
+    const key = `${shapeOf(choice).codec} ${shapeOf(choice).effort}`
+    groups.set(key, [...(groups.get(key) ?? []), choice])
+  }
+  for (const alike of groups.values()) {
+    /** Those before, with the most that each is worth at a bitrate or below where it has earned its place. */
+    const before: { shape: Shape; first: number; most: Int32Array }[] = []
+    for (const choice of [...alike].sort((a, b) => size(a) - size(b))) {
+      const smaller = before.filter(({ shape }) => isSmaller(shape, shapeOf(choice)))
+      const { first, scores } = choice
+      const earned = smaller.length > 0 ? new Uint8Array(scores.length) : null
+      const most = new Int32Array(scores.length)
+      let highest = -1
+      for (let at = 0; at < scores.length; at += 1) {
+        const units = scores[at]!
+        const isEarned = smaller.every((other) => {
+          const index = Math.min(first + at - other.first, other.most.length - 1)
+          const others = index < 0 ? -1 : other.most[index]!
+          return (
+            others < 0 ||
+            units >= others + marginUnits ||
+            (units >= floorUnits && others < floorUnits)
+          )
+        })
+        if (isEarned && units >= 0) {
+          if (earned) earned[at] = 1
+          highest = Math.max(highest, units)
+        }
+        most[at] = highest
+      }
+      before.push({ shape: shapeOf(choice), first, most })
+      made.set(choice, { ...choice, earned })
+    }
+  }
+  return choices.map((choice) => made.get(choice) as Choice)
+}

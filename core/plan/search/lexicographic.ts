@@ -1,0 +1,448 @@
+import type { Preferences } from '../problem/preferences'
+import type { Problem, Solution } from '../problem/problem'
+import {
+  type Encode,
+  encodesOfSolution,
+  type EncodeUse,
+  EncodeUses,
+  noUse,
+  plus,
+  solutionOfEncodes,
+} from './planState'
+
+/**
+ * What is made small among plans that are nearly the best, the weightiest first, and up to which share
+ * of the margin each may give up score. A plan stays as it is within all of it. One that is made anew
+ * leaves some for the aims after the weightiest, and for staying as it is when little changes.
+ */
+export const secondaryAims = {
+  changedCells: 1,
+  processorLoad: 0.5,
+  otherLoad: 0.5,
+  encodes: 0.6,
+  unrounded500: 0.8,
+  unrounded250: 0.8,
+  unrounded100: 0.8,
+  kbps: 0.8,
+} as const satisfies Partial<Record<keyof EncodeUse, number>>
+type Aim = keyof typeof secondaryAims
+const aims = Object.keys(secondaryAims) as Aim[]
+
+/** Loads are sums of fractions; less than this is no difference. */
+const tolerance = 1e-9
+
+/** Below 0 where the first use is better by the secondary aims. */
+export function compareBySecondaryAims(a: EncodeUse, b: EncodeUse): number {
+  for (const aim of aims) {
+    const difference = a[aim] - b[aim]
+    if (Math.abs(difference) > tolerance) return difference
+  }
+  return 0
+}
+
+/** What a plan has to keep to: how far it may stay below the highest score, and how many below the floor. */
+export interface Terms {
+  /** No plan has more. */
+  highestScoreUnits: number
+  marginUnits: number
+  mostBelow: number
+}
+
+/** At least so many score units, and no more below the floor. */
+interface Limits {
+  leastScoreUnits: number
+  mostBelow: number
+}
+
+const limitsOf = (
+  { highestScoreUnits, marginUnits, mostBelow }: Terms,
+  shareOfMargin: number,
+): Limits => ({ leastScoreUnits: highestScoreUnits - marginUnits * shareOfMargin, mostBelow })
+
+/** A plan while it is changed, one encode at a time. */
+interface State {
+  encodes: Encode[]
+  uses: EncodeUse[]
+  total: EncodeUse
+  /** By device. */
+  loads: number[]
+  sessions: number[]
+}
+
+/** One or two encodes replaced by one. */
+interface Move {
+  replaced: readonly number[]
+  by: Encode
+  use: EncodeUse
+}
+
+/**
+ * Among plans that keep to the terms the one that is best by the secondary aims, as far as a descent
+ * finds it: from the best plan, and from the last plan as it was, encodes are changed one at a time or
+ * two are made one, for one aim after the other, each without giving up what is reached for those
+ * before it; of several changes the one that costs least score for what it brings. Where the last
+ * plan keeps to the terms it is taken whole. What is found keeps to the terms for certain; that no
+ * other is better by these aims is not proven. Yields between changes, so that it can be stopped.
+ */
+export function* lexicographicPhase(
+  problem: Problem,
+  preferences: Preferences,
+  best: Solution,
+  terms: Terms,
+): Generator<null, Solution> {
+  const uses = new EncodeUses(problem, preferences)
+  const fromBest = stateOf(uses, encodesOfSolution(problem, best))
+  if (!fromBest) return best
+  const lastPlan = lastEncodes(problem, preferences, fromBest.encodes)
+  const fromLast = lastPlan && stateOf(uses, lastPlan)
+  if (fromLast && fromLast.total.changedCells === 0 && keepsTo(uses, fromLast, terms))
+    return solutionOfEncodes(uses, fromLast.encodes)
+  let chosen = yield* descended(uses, fromBest, terms)
+  const repaired = fromLast && (yield* repairedTo(uses, fromLast, terms))
+  if (repaired) {
+    const other = yield* descended(uses, repaired, terms)
+    if (compareBySecondaryAims(other.total, chosen.total) < 0) chosen = other
+  }
+  return solutionOfEncodes(uses, chosen.encodes)
+}
+
+/** null where somebody does not accept what they get, or a relay is sent to twice or feeds too many. */
+function stateOf(uses: EncodeUses, encodes: readonly Encode[]): State | null {
+  const each: EncodeUse[] = []
+  for (const encode of encodes) {
+    const use = uses.of(encode)
+    if (!use) return null
+    each.push(use)
+  }
+  const { devices, relays, demands } = uses.problem
+  const fed = relays.map(() => ({ encodes: 0, count: 0 }))
+  for (const { serves } of encodes) {
+    for (const relay of new Set(serves.flatMap((served) => served.relay ?? [])))
+      fed[relay]!.encodes += 1
+    for (const { demand, relay } of serves)
+      if (relay !== null) fed[relay]!.count += demands[demand]!.count
+  }
+  if (fed.some((each, relay) => each.encodes > 1 || each.count > relays[relay]!.mostFed))
+    return null
+  const state: State = {
+    encodes: [...encodes],
+    uses: each,
+    total: each.reduce((sum, use) => plus(sum, use), noUse),
+    loads: devices.map(() => 0),
+    sessions: devices.map(() => 0),
+  }
+  encodes.forEach(({ device }, index) => {
+    state.loads[device]! += loadOf(each[index]!)
+    state.sessions[device]! += 1
+  })
+  return state
+}
+
+const loadOf = ({ processorLoad, otherLoad }: EncodeUse): number => processorLoad + otherLoad
+
+/** By how much a plan breaks its limits and terms, each as a share of it; 0 where it keeps to all. */
+function excessOf(
+  { problem }: EncodeUses,
+  { total, loads, sessions }: Pick<State, 'total' | 'loads' | 'sessions'>,
+  { leastScoreUnits, mostBelow }: Limits,
+): number {
+  const over = (used: number, most: number): number =>
+    used > most + tolerance ? (used - most) / Math.max(most, 1) : 0
+  let excess =
+    over(total.uploadKbps, problem.uploadKbps) +
+    over(total.diskMegabytes, problem.diskMegabytes) +
+    over(total.below, mostBelow)
+  problem.devices.forEach(({ mostLoad, sessions: most }, device) => {
+    excess += over(loads[device]!, mostLoad)
+    if (most !== null) excess += over(sessions[device]!, most)
+  })
+  return excess + Math.max(0, leastScoreUnits - total.scoreUnits) / Math.max(1, leastScoreUnits)
+}
+
+/** A plan that is there stays within the whole margin. */
+const keepsTo = (uses: EncodeUses, state: State, terms: Terms): boolean =>
+  excessOf(uses, state, limitsOf(terms, 1)) === 0
+
+/** What a plan would use after a move. */
+function after(
+  state: State,
+  { replaced, by, use }: Move,
+): Pick<State, 'total' | 'loads' | 'sessions'> {
+  const loads = [...state.loads]
+  const sessions = [...state.sessions]
+  let total = plus(state.total, use)
+  loads[by.device]! += loadOf(use)
+  sessions[by.device]! += 1
+  for (const index of replaced) {
+    const { device } = state.encodes[index]!
+    total = plus(total, state.uses[index]!, -1)
+    loads[device]! -= loadOf(state.uses[index]!)
+    sessions[device]! -= 1
+  }
+  return { total, loads, sessions }
+}
+
+function carryOut(state: State, move: Move): void {
+  Object.assign(state, after(state, move))
+  const kept = (_: unknown, index: number): boolean => !move.replaced.includes(index)
+  state.encodes = [...state.encodes.filter(kept), move.by]
+  state.uses = [...state.uses.filter(kept), move.use]
+}
+
+/** Makes a plan that keeps to its terms smaller in one aim after the other. */
+function* descended(uses: EncodeUses, start: State, terms: Terms): Generator<null, State> {
+  const state = { ...start }
+  for (const [level, aim] of aims.entries()) {
+    const own = limitsOf(terms, secondaryAims[aim])
+    // What an earlier aim gave up beyond that stays given up, but no more is.
+    const limits = {
+      ...own,
+      leastScoreUnits: Math.min(own.leastScoreUnits, state.total.scoreUnits),
+    }
+    for (;;) {
+      let chosen: Move | null = null
+      let bestRatio = 0
+      for (const move of movesOf(uses, state, aim)) {
+        const gain = gainOf(state, move, level)
+        if (gain <= tolerance) continue
+        const next = after(state, move)
+        if (excessOf(uses, next, limits) > 0) continue
+        // What costs nothing comes before all that costs something.
+        const cost = Math.max(0, state.total.scoreUnits - next.total.scoreUnits)
+        const ratio = gain / (cost + 0.01)
+        if (ratio > bestRatio) {
+          bestRatio = ratio
+          chosen = move
+        }
+      }
+      yield null
+      if (!chosen) break
+      carryOut(state, chosen)
+    }
+  }
+  return state
+}
+
+/** How much a move makes an aim smaller; 0 where it makes one before it larger. */
+function gainOf(state: State, { replaced, use }: Move, level: number): number {
+  for (let index = 0; index <= level; index += 1) {
+    const aim = aims[index]!
+    let less = -use[aim]
+    for (const each of replaced) less += state.uses[each]![aim]
+    if (less < -tolerance) return 0
+    // What an earlier aim gains on the way is taken as well.
+    if (less > tolerance) return less
+  }
+  return 0
+}
+
+/** Changes what the last plan set until it keeps to the terms, as few cells as it takes; null where that leads nowhere. */
+function* repairedTo(uses: EncodeUses, start: State, terms: Terms): Generator<null, State | null> {
+  const state = { ...start }
+  const limits = limitsOf(terms, 1)
+  let excess = excessOf(uses, state, limits)
+  for (let rounds = 4 * state.encodes.length; excess > 0 && rounds > 0; rounds -= 1) {
+    let chosen: Move | null = null
+    let bestRatio = 0
+    let left = excess
+    for (const move of movesOf(uses, state, null)) {
+      const next = after(state, move)
+      const nextExcess = excessOf(uses, next, limits)
+      if (nextExcess >= excess) continue
+      const changes = Math.max(0, next.total.changedCells - state.total.changedCells)
+      const ratio = (excess - nextExcess) / (changes + 0.1)
+      if (ratio > bestRatio) {
+        bestRatio = ratio
+        chosen = move
+        left = nextExcess
+      }
+    }
+    yield null
+    if (!chosen) return null
+    carryOut(state, chosen)
+    excess = left
+  }
+  return excess > 0 ? null : state
+}
+
+/** Bitrates are tried at multiples of these, in kb/s. */
+const roundSteps = [500, 250, 100, 50] as const
+
+/** Every change that might make an aim smaller; with null every one there is. */
+function* movesOf(uses: EncodeUses, state: State, aim: Aim | null): Generator<Move> {
+  for (let index = 0; index < state.encodes.length; index += 1)
+    yield* changesOf(uses, state, index, aim)
+  if (aim === 'processorLoad' || aim === 'otherLoad' || aim === 'encodes')
+    yield* mergersOf(uses, state)
+}
+
+/** One encode in another shape, on another device or at another bitrate. */
+function* changesOf(
+  uses: EncodeUses,
+  state: State,
+  index: number,
+  aim: Aim | null,
+): Generator<Move> {
+  const own = state.encodes[index]!
+  const { serves } = own
+  const isAboutBitrate = aim !== null && aims.indexOf(aim) > aims.indexOf('encodes')
+  const shapes = isAboutBitrate ? [own.shape] : uses.shapesFor(serves)
+  const before = state.uses[index]!
+  const { devices } = uses.problem
+  for (const shape of shapes)
+    for (const { device, load } of uses.placesFor(serves, shape)) {
+      if (isAboutBitrate && device !== own.device) continue
+      const { isProcessor } = devices[device]!
+      if (aim === 'processorLoad' && isProcessor && load >= before.processorLoad) continue
+      if (aim === 'otherLoad' && (isProcessor ? load : 0) > before.processorLoad) continue
+      for (const bitrate of bitratesToTry(uses, state, own, shape)) {
+        const by = { serves, shape, device, bitrate }
+        if (aim === 'changedCells') {
+          const changed = uses.changedCells(serves, shape, device, bitrate)
+          if (changed >= before.changedCells) continue
+        }
+        const use = uses.of(by)
+        if (use) yield { replaced: [index], by, use }
+      }
+    }
+}
+
+/** Two encodes made one, in the shape and on the device of either. */
+function* mergersOf(uses: EncodeUses, state: State): Generator<Move> {
+  const { demands, relays } = uses.problem
+  const keyOf = ({ serves }: Encode): string | null => {
+    const [{ demand, relay }] = serves as [Encode['serves'][number]]
+    if (!demands[demand]!.shares) return null
+    const { picture } = relay === null ? demands[demand]! : relays[relay]!
+    const sound = serves
+      .map((each) => (each.relay === null ? demands[each.demand]! : relays[each.relay]!).sound)
+      .find((each) => each !== null)
+    return JSON.stringify([picture, sound ?? null])
+  }
+  const keys = state.encodes.map(keyOf)
+  for (let a = 0; a < state.encodes.length; a += 1)
+    for (let b = a + 1; b < state.encodes.length; b += 1) {
+      if (keys[a] === null || keys[a] !== keys[b]) continue
+      const [first, second] = [state.encodes[a]!, state.encodes[b]!]
+      const serves = [...first.serves, ...second.serves]
+      const accepted = new Set(uses.shapesFor(serves))
+      for (const own of [first, second]) {
+        if (!accepted.has(own.shape)) continue
+        for (const { device } of uses.placesFor(serves, own.shape)) {
+          if (device !== first.device && device !== second.device) continue
+          for (const bitrate of bitratesToTry(uses, state, { ...own, serves }, own.shape)) {
+            const by = { serves, shape: own.shape, device, bitrate }
+            const use = uses.of(by)
+            if (use) yield { replaced: [a, b], by, use }
+          }
+        }
+      }
+    }
+}
+
+/**
+ * The bitrates worth trying for an encode in a shape: the present one, those of the last plan, the
+ * lowest and the highest that there is room for, and round ones beside these and beside the present one.
+ */
+function bitratesToTry(
+  uses: EncodeUses,
+  state: State,
+  { serves, bitrate: present }: Encode,
+  shape: number,
+): Set<number> {
+  const { bitratesKbps, uploadKbps } = uses.problem
+  const table = uses.tableFor(serves, shape)
+  const tried = new Set<number>()
+  if (!table) return tried
+  const isAccepted = (bitrate: number): boolean => table.scoreUnits[bitrate]! >= 0
+  let [lowest, highest] = [-1, -1]
+  const spare =
+    uploadKbps - state.total.uploadKbps + (uses.tableFor(serves, shape)?.uploadKbps[present] ?? 0)
+  for (let bitrate = 0; bitrate < bitratesKbps.length; bitrate += 1) {
+    if (!isAccepted(bitrate)) continue
+    if (lowest < 0) lowest = bitrate
+    if (table.uploadKbps[bitrate]! <= spare) highest = bitrate
+  }
+  if (lowest < 0) return tried
+  const add = (bitrate: number): void => {
+    if (bitrate >= 0 && bitrate < bitratesKbps.length && isAccepted(bitrate)) tried.add(bitrate)
+  }
+  for (const bitrate of [present, lowest, highest, present - 1, present + 1]) add(bitrate)
+  for (const last of uses.lastBitrates(serves)) add(last)
+  for (const around of [present, highest])
+    for (const step of roundSteps) {
+      const kbps = bitratesKbps[around] ?? 0
+      add(uses.placeOf(Math.floor(kbps / step) * step))
+      add(uses.placeOf(Math.ceil(kbps / step) * step))
+      add(uses.placeOf((Math.floor(kbps / step) - 1) * step))
+    }
+  return tried
+}
+
+/** The last plan's encodes, with what it did not know as in the best plan; null where nothing was planned before. */
+function lastEncodes(
+  problem: Problem,
+  { last }: Preferences,
+  best: readonly Encode[],
+): Encode[] | null {
+  const { demands, relays, shapes, bitratesKbps } = problem
+  const shapeOf = new Map(
+    shapes.map(({ canvas, width, height, framesPerSecond, codec, effort }, index) => [
+      `${canvas} ${width} ${height} ${framesPerSecond} ${codec} ${effort}`,
+      index,
+    ]),
+  )
+  let isAnyKnown = false
+  const encodes = new Map<string, Encode>()
+  for (const encode of best)
+    for (const served of encode.serves) {
+      const { demand } = served
+      const cells = last[demand]
+      const { choices, direct, relays: able, shares, picture, sound } = demands[demand]!
+      let own = { ...encode, relay: served.relay }
+      if (cells) {
+        const canvas = shapes[choices[0]!.shape]!.canvas
+        const { width, height, framesPerSecond, codec, effort } = cells
+        const shape = shapeOf.get(
+          `${canvas} ${width} ${height} ${framesPerSecond} ${codec} ${effort}`,
+        )
+        const bitrate = bitratesKbps.indexOf(cells.videoBitrateKbps)
+        const isReachable = cells.relay === null ? direct : able.includes(cells.relay)
+        if (shape !== undefined && bitrate >= 0 && cells.device >= 0 && isReachable) {
+          own = { ...encode, shape, bitrate, device: cells.device, relay: cells.relay }
+          isAnyKnown = true
+        }
+      }
+      const via = own.relay === null ? { picture, sound } : relays[own.relay]!
+      const key = shares
+        ? JSON.stringify([via.picture, via.sound, own.shape, own.bitrate, own.device])
+        : `own ${demand}`
+      const joined = encodes.get(key)
+      const serves = [...(joined?.serves ?? []), { demand, relay: own.relay }]
+      encodes.set(key, { serves, shape: own.shape, device: own.device, bitrate: own.bitrate })
+    }
+  if (!isAnyKnown) return null
+  return withRecordingsJoined(demands, [...encodes.values()])
+}
+
+/** A recording shares whatever encode has its picture, whatever its sound. */
+function withRecordingsJoined(demands: Problem['demands'], encodes: readonly Encode[]): Encode[] {
+  const areRecordings = ({ serves }: Encode): boolean =>
+    serves.every(({ demand }) => demands[demand]!.sound === null)
+  const joined = encodes.filter((encode) => !areRecordings(encode)).map((encode) => ({ ...encode }))
+  const alone: Encode[] = []
+  for (const encode of encodes.filter(areRecordings)) {
+    const picture = demands[encode.serves[0]!.demand]!.picture
+    const host = joined.find(
+      ({ serves, shape, device, bitrate }) =>
+        shape === encode.shape &&
+        device === encode.device &&
+        bitrate === encode.bitrate &&
+        demands[serves[0]!.demand]!.shares &&
+        demands[serves[0]!.demand]!.picture === picture,
+    )
+    if (host) host.serves = [...host.serves, ...encode.serves]
+    else alone.push(encode)
+  }
+  return [...joined, ...alone]
+}

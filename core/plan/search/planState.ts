@@ -1,0 +1,279 @@
+import type { Preferences } from '../problem/preferences'
+import type { Choice, Problem, Solution } from '../problem/problem'
+import { isSmaller } from '../problem/earning'
+
+/** One encode of a plan, and whom it serves. */
+export interface Encode {
+  serves: readonly { demand: number; relay: number | null }[]
+  shape: number
+  device: number
+  /** Place in the bitrates of the problem. */
+  bitrate: number
+}
+
+/** What one encode, or a whole plan, uses and is worth; a plan's is the sum of its encodes'. */
+export interface EncodeUse {
+  scoreUnits: number
+  below: number
+  uploadKbps: number
+  diskMegabytes: number
+  /** Cells that the last plan set otherwise. */
+  changedCells: number
+  processorLoad: number
+  otherLoad: number
+  encodes: number
+  /** Bitrates that are no multiple of 500, of 250, of 100 kb/s. */
+  unrounded500: number
+  unrounded250: number
+  unrounded100: number
+  kbps: number
+}
+
+export const noUse: EncodeUse = {
+  scoreUnits: 0,
+  below: 0,
+  uploadKbps: 0,
+  diskMegabytes: 0,
+  changedCells: 0,
+  processorLoad: 0,
+  otherLoad: 0,
+  encodes: 0,
+  unrounded500: 0,
+  unrounded250: 0,
+  unrounded100: 0,
+  kbps: 0,
+}
+
+const useNames = Object.keys(noUse) as (keyof EncodeUse)[]
+
+/** One use with another added, or with `times` -1 taken away. */
+export function plus(a: EncodeUse, b: EncodeUse, times = 1): EncodeUse {
+  const sum = { ...a }
+  for (const name of useNames) sum[name] += times * b[name]
+  return sum
+}
+
+/** What the members of an encode get and take in one shape, over all bitrates. */
+interface ShapeTable {
+  /** -1 where the bitrate is not accepted, not carried or not earned. */
+  scoreUnits: Int32Array
+  uploadKbps: Int32Array
+  diskMegabytes: Int32Array
+  below: Int32Array
+  recordings: number
+}
+
+/** Looks up what encodes use; what was looked up is kept. */
+export class EncodeUses {
+  private readonly tables = new Map<string, ShapeTable | null>()
+  private readonly accepted = new Map<string, readonly number[]>()
+  private readonly places: ReadonlyMap<number, number>
+  private readonly choices: readonly ReadonlyMap<number, Choice>[]
+
+  constructor(
+    readonly problem: Problem,
+    private readonly preferences: Preferences,
+  ) {
+    this.places = new Map(problem.bitratesKbps.map((kbps, place) => [kbps, place]))
+    this.choices = problem.demands.map(
+      ({ choices }) => new Map(choices.map((choice) => [choice.shape, choice])),
+    )
+  }
+
+  /** The shapes that all whom an encode serves accept, and the relays on the way. */
+  shapesFor(serves: Encode['serves']): readonly number[] {
+    const key = keyOf(serves)
+    const known = this.accepted.get(key)
+    if (known) return known
+    const [first] = serves
+    const shapes = [...this.choices[first!.demand]!.keys()].filter((shape) =>
+      serves.every(
+        ({ demand, relay }) =>
+          this.choices[demand]!.has(shape) &&
+          (relay === null || this.problem.relays[relay]!.wires.has(shape)),
+      ),
+    )
+    this.accepted.set(key, shapes)
+    return shapes
+  }
+
+  /** The devices that an encode may run on in a shape, with the load there. */
+  placesFor(serves: Encode['serves'], shape: number): Problem['places'][number] {
+    const { demands, relays, places } = this.problem
+    return places[shape]!.filter(({ device }) =>
+      serves.every(
+        ({ demand, relay }) =>
+          (demands[demand]!.devices?.includes(device) ?? true) &&
+          (relay === null || (relays[relay]!.devices?.includes(device) ?? true)),
+      ),
+    )
+  }
+
+  tableFor(serves: Encode['serves'], shape: number): ShapeTable | null {
+    const key = `${keyOf(serves)} ${shape}`
+    const known = this.tables.get(key)
+    if (known !== undefined) return known
+    const table = this.tableOf(serves, shape)
+    this.tables.set(key, table)
+    return table
+  }
+
+  private tableOf(serves: Encode['serves'], shape: number): ShapeTable | null {
+    const { demands, relays, bitratesKbps, shapes } = this.problem
+    const length = bitratesKbps.length
+    const choices = serves.map(({ demand }) => this.choices[demand]!.get(shape))
+    if (choices.some((choice) => choice === undefined)) return null
+    const table: ShapeTable = {
+      scoreUnits: new Int32Array(length),
+      uploadKbps: new Int32Array(length),
+      diskMegabytes: new Int32Array(length),
+      below: new Int32Array(length),
+      recordings: 0,
+    }
+    const refuse = (bitrate: number): unknown => (table.scoreUnits[bitrate] = -1)
+    const hasSmaller = this.shapesFor(serves).some((other) =>
+      isSmaller(shapes[other]!, shapes[shape]!),
+    )
+    const isEarned = (bitrate: number): boolean =>
+      !hasSmaller ||
+      choices.some((choice) => {
+        const { earned, first } = choice!
+        return earned === null || earned[bitrate - first] === 1
+      })
+    serves.forEach(({ demand, relay }, index) => {
+      const { first, scores, wireKbps, diskMegabytes } = choices[index]!
+      const { floorUnits } = demands[demand]!
+      if (diskMegabytes) table.recordings += 1
+      for (let bitrate = 0; bitrate < length; bitrate += 1) {
+        const units = scores[bitrate - first] ?? -1
+        const wire = relay === null ? wireKbps[bitrate]! : 0
+        if (units < 0 || wire < 0 || table.scoreUnits[bitrate]! < 0) {
+          refuse(bitrate)
+          continue
+        }
+        table.scoreUnits[bitrate]! += units
+        table.uploadKbps[bitrate]! += wire
+        table.diskMegabytes[bitrate]! += diskMegabytes?.[bitrate] ?? 0
+        if (units < floorUnits) table.below[bitrate]! += 1
+      }
+    })
+    for (const relay of new Set(serves.flatMap((each) => each.relay ?? []))) {
+      const wires = relays[relay]!.wires.get(shape)
+      for (let bitrate = 0; bitrate < length; bitrate += 1) {
+        const wire = wires?.wireKbps[bitrate] ?? -1
+        if (!wires || bitrate < wires.first || bitrate >= wires.end || wire < 0) refuse(bitrate)
+        else table.uploadKbps[bitrate]! += wire
+      }
+    }
+    for (let bitrate = 0; bitrate < length; bitrate += 1)
+      if (table.scoreUnits[bitrate]! >= 0 && !isEarned(bitrate)) refuse(bitrate)
+    return table
+  }
+
+  /** What an encode uses; null where somebody does not accept it. */
+  of({ serves, shape, device, bitrate }: Encode): EncodeUse | null {
+    const table = this.tableFor(serves, shape)
+    if (!table || table.scoreUnits[bitrate]! < 0) return null
+    const place = this.placesFor(serves, shape).find((each) => each.device === device)
+    if (!place) return null
+    const { isProcessor } = this.problem.devices[device]!
+    const bitrateKbps = this.problem.bitratesKbps[bitrate]!
+    const uploadKbps = table.uploadKbps[bitrate]!
+    return {
+      scoreUnits: table.scoreUnits[bitrate]!,
+      below: table.below[bitrate]!,
+      uploadKbps,
+      diskMegabytes: table.diskMegabytes[bitrate]!,
+      changedCells: this.changedCells(serves, shape, device, bitrate),
+      processorLoad: isProcessor ? place.load : 0,
+      otherLoad: isProcessor ? 0 : place.load,
+      encodes: 1,
+      unrounded500: Number(bitrateKbps % 500 !== 0),
+      unrounded250: Number(bitrateKbps % 250 !== 0),
+      unrounded100: Number(bitrateKbps % 100 !== 0),
+      kbps: uploadKbps + table.recordings * bitrateKbps,
+    }
+  }
+
+  /** The place of a bitrate; -1 where it is none. */
+  placeOf(kbps: number): number {
+    return this.places.get(kbps) ?? -1
+  }
+
+  /** The bitrates that the last plan gave those served. */
+  lastBitrates(serves: Encode['serves']): number[] {
+    return serves.flatMap(({ demand }) => {
+      const last = this.preferences.last[demand]
+      return last ? [this.placeOf(last.videoBitrateKbps)] : []
+    })
+  }
+
+  /** How many cells of those served the last plan set otherwise. */
+  changedCells(serves: Encode['serves'], shape: number, device: number, bitrate: number): number {
+    const { shapes, bitratesKbps } = this.problem
+    const { width, height, framesPerSecond, codec, effort } = shapes[shape]!
+    let changed = 0
+    for (const { demand, relay } of serves) {
+      const last = this.preferences.last[demand]
+      if (!last) continue
+      changed +=
+        Number(last.width !== width || last.height !== height) +
+        Number(last.framesPerSecond !== framesPerSecond) +
+        Number(last.codec !== codec) +
+        Number(last.effort !== effort) +
+        Number(last.videoBitrateKbps !== bitratesKbps[bitrate]) +
+        Number(last.device !== device) +
+        Number(last.relay !== relay)
+    }
+    return changed
+  }
+}
+
+const keyOf = (serves: Encode['serves']): string =>
+  serves.map(({ demand, relay }) => `${demand}:${relay ?? ''}`).join()
+
+/** The encodes of a solution. */
+export function encodesOfSolution({ bitratesKbps }: Problem, solution: Solution): Encode[] {
+  return solution.encodes.map(({ shape, device, bitrateKbps }, index) => ({
+    serves: solution.assignments.flatMap(({ demand, encode, relay }) =>
+      encode === index ? [{ demand, relay }] : [],
+    ),
+    shape,
+    device,
+    bitrate: bitratesKbps.indexOf(bitrateKbps),
+  }))
+}
+
+/** Encodes as a solution; whom none of them serves is left out. */
+export function solutionOfEncodes(uses: EncodeUses, encodes: readonly Encode[]): Solution {
+  const { problem } = uses
+  const total = encodes.reduce((sum, encode) => plus(sum, uses.of(encode)!), noUse)
+  const assignments = problem.demands.map((_, demand) => {
+    const encode = encodes.findIndex(({ serves }) => serves.some((each) => each.demand === demand))
+    const relay = encodes[encode]?.serves.find((each) => each.demand === demand)?.relay ?? null
+    return { demand, encode: encode < 0 ? null : encode, relay }
+  })
+  const leftOut = new Map(
+    problem.demands.flatMap(({ owner, priority }, demand) =>
+      assignments[demand]!.encode === null ? [[owner, priority] as const] : [],
+    ),
+  )
+  return {
+    assignments,
+    encodes: encodes.map(({ serves, shape, device, bitrate }) => ({
+      shape,
+      device,
+      load: uses.placesFor(serves, shape).find((each) => each.device === device)!.load,
+      bitrateKbps: problem.bitratesKbps[bitrate]!,
+    })),
+    worth: {
+      leftOutWeight: [...leftOut.values()].reduce((sum, priority) => sum + priority, 0),
+      belowFloor: total.below,
+      scoreUnits: total.scoreUnits,
+      encodes: total.encodes,
+      kbps: total.kbps,
+    },
+    uploadKbps: total.uploadKbps,
+    diskMegabytes: total.diskMegabytes,
+  }
+}

@@ -1,0 +1,148 @@
+import { plannedDemoShow } from '@green-mantle/demo'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { allBreaches, budgetOf, deviceUses, overloads, pathCeilings } from '../../fit'
+import { type Rendition, type Show, usualFitSettings } from '../../show'
+import { withUpload } from '../advice/room'
+import { fitShow } from '../fitShow'
+import type { PlannedShow } from '../problem/wishes'
+import { planOf, withPlan } from '../showPlan'
+import { randomShow } from './testShows'
+
+const shows = fc
+  .record({
+    seed: fc.integer({ min: 1, max: 1_000_000 }),
+    destinations: fc.integer({ min: 1, max: 6 }),
+    relay: fc.boolean(),
+    recording: fc.boolean(),
+    pins: fc.boolean(),
+    grain: fc.constantFrom('coarse' as const, 'fine' as const),
+  })
+  .map(({ seed, ...options }) => randomShow(seed, { ...options, marginPoints: 0.5 }) as Show)
+const check = <T>(arbitrary: fc.Arbitrary<T>, holds: (value: T) => void): void =>
+  fc.assert(fc.property(arbitrary, holds), {
+    numRuns: 50,
+    seed: Number(process.env.PROPERTY_SEED ?? 1),
+  })
+
+const exactly = (show: Show): Show => ({ ...show, fit: { ...show.fit, marginPoints: 0 } })
+const planned = (show: Show): Show => withPlan(show, fitShow(show).parts ?? [])
+/** Half a point for everybody, by how much they matter. */
+const marginUnits = ({ destinations, recordings }: PlannedShow): number =>
+  [...destinations.filter(({ connection }) => connection !== 'relay'), ...recordings]
+    .filter(({ on }) => on)
+    .reduce((sum, { plan }) => sum + 50 * plan.priority, 0)
+
+describe('a plan within the margin', () => {
+  it('leaves out and puts below the floor as few as the best, and stays within the margin of it', () => {
+    check(shows, (show) => {
+      const [within, best] = [fitShow(show), fitShow(exactly(show))]
+      if (!best.worth) return expect(within.worth).toBeNull()
+      expect(within.worth).toMatchObject({
+        leftOutWeight: best.worth.leftOutWeight,
+        belowFloor: best.worth.belowFloor,
+      })
+      const lost = best.worth.scoreUnits - within.worth!.scoreUnits
+      if (within.isProven && best.isProven) {
+        expect(lost).toBeLessThanOrEqual(marginUnits(show))
+        expect(within.gapScoreUnits).toBeGreaterThanOrEqual(lost)
+      }
+    })
+  })
+
+  it('keeps every rule, the line, the paths, the computer and the disk', () => {
+    check(shows, (show) => {
+      const result = fitShow(show)
+      if (!result.parts) return
+      const after = withPlan(show, result.parts)
+      expect(allBreaches(after)).toEqual([])
+      expect(budgetOf(after).spareKbps).toBeGreaterThanOrEqual(0)
+      expect(overloads(after)).toEqual([])
+      expect(pathCeilings(after).every(({ fits }) => fits)).toBe(true)
+      expect(budgetOf(after).encodeCount).toBe(result.worth?.encodes)
+    })
+  })
+
+  it('is kept whole when it is planned again, and with a little more upload', () => {
+    check(fc.tuple(shows, fc.integer({ min: 0, max: 60 })), ([show, more]) => {
+      const once = planned(show)
+      expect(planOf(planned(once))).toEqual(planOf(once))
+      const [before, after] = [fitShow(once).worth, fitShow(withUpload(once, more)).worth]
+      if (before && after && after.leftOutWeight === before.leftOutWeight)
+        expect(after.belowFloor).toBeLessThanOrEqual(before.belowFloor)
+    })
+  })
+
+  it('is never worth less with more upload, once there is one', () => {
+    check(fc.tuple(shows, fc.integer({ min: 1, max: 3000 })), ([show, more]) => {
+      const once = planned(show)
+      const [before, after] = [fitShow(once), fitShow(withUpload(once, more))]
+      if (!before.worth || !after.worth || !after.isProven) return
+      if (after.worth.leftOutWeight < before.worth.leftOutWeight) return
+      if (after.worth.belowFloor < before.worth.belowFloor) return
+      expect(after.worth.scoreUnits).toBeGreaterThanOrEqual(before.worth.scoreUnits)
+    })
+  })
+})
+
+describe('what is made of the margin', () => {
+  const cells = (show: Show): Rendition[] => [
+    ...show.destinations.flatMap(({ renditions }) => renditions),
+    ...show.recordings.map(({ rendition }) => rendition),
+  ]
+  const once = planned(plannedDemoShow)
+
+  it('rounds bitrates: nearly all of the demo’s are multiples of 250', () => {
+    const chosen = once.destinations
+      .filter(({ on, plan, connection }) => on && !plan.leftOut && connection !== 'hand-off')
+      .flatMap(({ renditions }) => renditions)
+    const round = chosen.filter(({ videoBitrateKbps }) => videoBitrateKbps % 250 === 0)
+    expect(round.length).toBeGreaterThanOrEqual(chosen.length - 1)
+  })
+
+  it('changes no cell for a percent of upload, and few for five', () => {
+    const percent = budgetOf(once).upload.usableKbps / 100
+    const changed = (kbps: number): number => {
+      const after = cells(planned(withUpload(once, kbps) as Show))
+      return cells(once).filter((cell, at) => JSON.stringify(cell) !== JSON.stringify(after[at]))
+        .length
+    }
+    expect(changed(percent)).toBe(0)
+    expect(changed(-5 * percent)).toBeLessThanOrEqual(2)
+  })
+
+  it('lets an idle graphics encoder do what the processor need not', () => {
+    const processorLoad = (marginPoints: number): number => {
+      const show = {
+        ...plannedDemoShow,
+        recordings: [],
+        fit: { ...usualFitSettings, marginPoints },
+      }
+      const uses = deviceUses(planned(show))
+      return uses
+        .filter(({ device }) => device.kind === 'processor')
+        .reduce((sum, { load }) => sum + load, 0)
+    }
+    expect(processorLoad(0.5)).toBeLessThan(processorLoad(0) / 2)
+  })
+
+  it('counts for nothing what no plan has set', () => {
+    const never = {
+      ...once,
+      destinations: once.destinations.map((each) => ({
+        ...each,
+        plan: { ...each.plan, planned: false },
+        renditions: each.renditions.map((rendition) => ({ ...rendition, videoBitrateKbps: 50 })),
+      })),
+    }
+    expect(fitShow(never).worth).toEqual(
+      fitShow({
+        ...never,
+        destinations: never.destinations.map((each) => ({
+          ...each,
+          renditions: each.renditions.map((rendition) => ({ ...rendition, videoBitrateKbps: 200 })),
+        })),
+      }).worth,
+    )
+  })
+})
