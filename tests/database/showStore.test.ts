@@ -1,6 +1,7 @@
 import {
   lineOf,
   newComputer,
+  usualFitSettings,
   newConnectionDetails,
   newShow,
   newShowWords,
@@ -61,13 +62,44 @@ describe('migrations', () => {
     expect(await listShows(database)).toEqual([])
   })
 
+  /** Takes migrations back up to the one whose name begins so, that one too. */
+  async function backTo(name: string): Promise<void> {
+    const done = await database('knex_migrations').pluck<string[]>('name')
+    for (const each of done) if (each >= name) await database.migrate.down({ migrationSource })
+  }
+
+  it.each([
+    [true, true],
+    [false, false],
+  ])(
+    'with a show that planned by itself: %s, its cells are of a plan: %s',
+    async (automatic, planned) => {
+      const id = await stored(
+        edited((show) => {
+          show.fit.automatic = automatic
+          show.fit.marginPoints = 2
+        }),
+      )
+      await backTo('005')
+      expect(JSON.stringify(await database('shows').where({ id }).first('fit'))).not.toMatch(
+        /margin/,
+      )
+      await migrate(databaseUrl)
+      const show = (await readShow(database, id))?.show
+      expect(show?.fit).toEqual({ ...usualFitSettings, automatic })
+      for (const { plan } of [...show!.destinations, ...show!.recordings])
+        expect(plan.planned).toBe(planned)
+      expect(show?.destinations[0]?.plan.newerCodecs).toBeNull()
+    },
+  )
+
   const setByHand = (show: Show): void => {
     Object.assign(show, { recordings: [], computer: newComputer, keptPlans: [] })
   }
 
   it('bring a show that was set by hand up to date, with nothing planned', async () => {
     const id = await stored()
-    await database.migrate.down({ migrationSource })
+    await backTo('004')
     expect(await database.schema.hasTable('recordings')).toBe(false)
     await migrate(databaseUrl)
     expect((await readShow(database, id))?.show).toEqual(edited(setByHand))
@@ -98,8 +130,7 @@ describe('migrations', () => {
 
   it('bring a show that had one line up to date, line, samples and rules as they were', async () => {
     const id = await stored()
-    await database.migrate.down({ migrationSource })
-    await database.migrate.down({ migrationSource })
+    await backTo('003')
     expect(await database.schema.hasTable('lines')).toBe(false)
     await migrate(databaseUrl)
     expect((await readShow(database, id))?.show).toEqual(edited(withOneLine))
@@ -107,7 +138,7 @@ describe('migrations', () => {
 
   it('bring a show that was stored before the canvas pair was widened up to date', async () => {
     const id = await stored()
-    for (let count = 0; count < 3; count += 1) await database.migrate.down({ migrationSource })
+    await backTo('002')
     // As words were kept then.
     await database('sources').where({ show_id: id, id: 'caption' }).update({
       appearance: '{"type":"text","text":"A flower that opens for one night","colour":"#fffdf6"}',
