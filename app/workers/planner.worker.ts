@@ -1,5 +1,5 @@
 import {
-  conflictsOf,
+  findingConflicts,
   findingNearestPlan,
   findingNextStep,
   type FitResult,
@@ -55,10 +55,13 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
   const isNewest = slicer(newest)
   const run = fittingShow(show)
   let step = run.next()
+  let told: FitResult | null = null
   for (;;) {
     // Before there is a plan there is nothing to tell, unless that there will be none.
-    if (step.done || step.value.parts)
+    if (step.done || (step.value.parts && step.value !== told)) {
+      told = step.value
       tell({ about: 'plan', result: step.value, isLast: step.done === true })
+    }
     if (step.done) break
     if (!(await isNewest())) return
     step = run.next()
@@ -80,8 +83,12 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
     tell({ about: 'obstacles', words: obstacles.map(({ words }) => words) })
     if (!(await isNewest())) return
     // What can't be had at all would be part of every set of what collides.
-    if (obstacles.length === 0)
-      tell({ about: 'conflicts', words: conflictsOf(show).map(({ words }) => words) })
+    if (obstacles.length === 0) {
+      const finding = findingConflicts(show)
+      let look = finding.next()
+      for (; !look.done; look = finding.next()) if (!(await isNewest())) return
+      tell({ about: 'conflicts', words: look.value.map(({ words }) => words) })
+    }
   }
   for (const marginals = marginalsOf(show, present); ;) {
     if (!(await isNewest())) return

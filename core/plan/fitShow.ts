@@ -27,7 +27,7 @@ function unitsById({ problem, sources }: ShowProblem, solution: Solution): Recor
   return units
 }
 
-/** Plans a show; yields every better plan, and between steps so that it can be stopped. */
+/** Plans a show; yields every better plan, and the same again between steps so that it can be stopped. */
 export function* fittingShow(show: PlannedShow): Generator<FitResult, FitResult> {
   const made = showProblem(show)
   const run = solving(made.problem, made.preferences)
@@ -39,18 +39,24 @@ export function* fittingShow(show: PlannedShow): Generator<FitResult, FitResult>
     isProven,
     gapScoreUnits,
   })
+  let last: Progress | null = null
+  let said: FitResult | null = null
   for (;;) {
     const step = run.next()
     if (step.done) return result(step.value)
-    yield result(step.value)
+    if (step.value !== last) {
+      last = step.value
+      said = result(last)
+    }
+    yield said as FitResult
   }
 }
 
 /** Plans a show to the end. */
 export const fitShow = (show: PlannedShow): FitResult => ended(fittingShow(show))
 
-/** How many steps of a search a side question is worth; a step takes some hundredths of a second. */
-const stepsForSideQuestion = 50
+/** How many steps of a search a side question is worth; a step takes about a thousandth of a second. */
+const stepsForSideQuestion = 3000
 
 /**
  * Plans a show for a side question: where the best takes long to be proven, the best so far has to do.

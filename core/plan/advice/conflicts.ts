@@ -1,6 +1,7 @@
 import { showProblem } from '../problem/showProblem'
 import type { PlannedShow } from '../problem/wishes'
-import { fitsWhole } from '../search/solve'
+import { ended } from '../ended'
+import { findingWholePlan } from '../search/solve'
 
 /** One thing that a person asked for and that a plan has to meet. */
 export interface DemandInWords {
@@ -61,15 +62,17 @@ export function demandsInWords(show: PlannedShow): DemandInWords[] {
 }
 
 /** Whether a plan exists that leaves nothing out. */
-const keepsAll = (show: PlannedShow): boolean => fitsWhole(showProblem(show).problem)
+const keepsAll = (show: PlannedShow): Generator<unknown, boolean> =>
+  findingWholePlan(showProblem(show).problem)
 
 /**
  * Where not everything that was asked for fits: a smallest set of demands that collide, so that
  * letting go of any one of them would let the rest of the set be met. Empty where all fits. Found by
- * letting go of one demand after the other for as long as it still does not fit.
+ * letting go of one demand after the other for as long as it still does not fit. Yields between steps,
+ * so that it can be stopped.
  */
-export function conflictsOf(show: PlannedShow): DemandInWords[] {
-  if (keepsAll(show)) return []
+export function* findingConflicts(show: PlannedShow): Generator<unknown, DemandInWords[]> {
+  if (yield* keepsAll(show)) return []
   let current = show
   const colliding: DemandInWords[] = []
   // Pins are let go of last, so that where pins are to blame they are named.
@@ -80,8 +83,11 @@ export function conflictsOf(show: PlannedShow): DemandInWords[] {
   ]
   for (const demand of inOrder) {
     const without = demand.without(current)
-    if (keepsAll(without)) colliding.push(demand)
+    if (yield* keepsAll(without)) colliding.push(demand)
     else current = without
   }
   return colliding
 }
+
+/** Finds them to the end; see `findingConflicts`. */
+export const conflictsOf = (show: PlannedShow): DemandInWords[] => ended(findingConflicts(show))

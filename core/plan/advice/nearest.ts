@@ -4,7 +4,7 @@ import { lineOf, mostAudioBitrateKbps } from '../../show'
 import { ended } from '../ended'
 import { type FitResult, fittingAside } from '../fitShow'
 import { showProblem } from '../problem/showProblem'
-import { hasPlan } from '../search/solve'
+import { findingPlan } from '../search/solve'
 import { withUpload } from './room'
 import type { PlannedShow } from '../problem/wishes'
 
@@ -34,17 +34,16 @@ function mostThatCouldBeTaken({ destinations }: PlannedShow): number {
  * no upload would do, since it is the computer or a rule that stands in the way. Yields between
  * looks, so that it can be stopped.
  */
-export function* findingNearestPlan(show: PlannedShow): Generator<null, NearestPlan | null> {
+export function* findingNearestPlan(show: PlannedShow): Generator<unknown, NearestPlan | null> {
   // What other traffic takes beyond the whole line has to be made up for as well.
   const overdrawnKbps = Math.max(0, -spareUploadKbps(lineOf(show)))
-  const isEnough = (steps: number): boolean =>
-    hasPlan(showProblem(withUpload(show, overdrawnKbps + steps * bitrateStepKbps)).problem)
+  const isEnough = (steps: number): Generator<unknown, boolean> =>
+    findingPlan(showProblem(withUpload(show, overdrawnKbps + steps * bitrateStepKbps)).problem)
   let high = Math.ceil(mostThatCouldBeTaken(show) / bitrateStepKbps)
-  if (!isEnough(high)) return null
-  yield null
-  for (let low = 0; high - low > 1; yield null) {
+  if (!(yield* isEnough(high))) return null
+  for (let low = 0; high - low > 1;) {
     const middle = Math.floor((low + high) / 2)
-    if (isEnough(middle)) high = middle
+    if (yield* isEnough(middle)) high = middle
     else low = middle
   }
   const given = overdrawnKbps + high * bitrateStepKbps

@@ -1,3 +1,4 @@
+import { ended } from '../ended'
 import type { Columns } from './columns'
 import { leastPoint, pointAtPrice } from './curves'
 import { bestPaths, fullState, type Part } from './parts'
@@ -114,20 +115,36 @@ export interface Bound {
   used: Float64Array
 }
 
-/** An upper bound on the worth of every plan: the resources are sold at prices instead of limited. */
-export function boundAt(parts: readonly Part[], prices: Float64Array, resources: Resources): Bound {
+/**
+ * An upper bound on the worth of every plan: the resources are sold at prices instead of limited.
+ * Yields between components, so that it can be stopped.
+ */
+export function* findingBound(
+  parts: readonly Part[],
+  prices: Float64Array,
+  resources: Resources,
+): Generator<void, Bound> {
   let most = 0
   for (let index = 0; index < prices.length; index += 1)
     most += prices[index]! * resources.capacity[index]!
   const used = new Float64Array(prices.length)
-  const bounds = parts.map((part) => {
+  const bounds: PartBound[] = []
+  for (const part of parts) {
     const bound = partBound(part, prices, resources)
     most += bound.best[fullState(part)]!
     useOfBest(part, bound, prices, resources, used)
-    return bound
-  })
+    bounds.push(bound)
+    yield
+  }
   return { prices, most, parts: bounds, used }
 }
+
+/** The bound in one go; see `findingBound`. */
+export const boundAt = (
+  parts: readonly Part[],
+  prices: Float64Array,
+  resources: Resources,
+): Bound => ended(findingBound(parts, prices, resources))
 
 /**
  * What no plan is worth less than. A bound below it says that there is no plan at all; prices that
@@ -149,24 +166,24 @@ const nearEnough = 1e-4
 /**
  * The bound at the best price for the upload alone, all else being free. Between a price too low and
  * one high enough the next is where the tangents to the bound meet, which is where it is lowest if
- * it has no further corner.
+ * it has no further corner. Yields between prices.
  */
-export function uploadBound(parts: readonly Part[], resources: Resources): Bound {
+export function* uploadBound(parts: readonly Part[], resources: Resources): Generator<void, Bound> {
   const capacity = resources.capacity[0]!
-  const at = (price: number): Bound => {
+  const at = (price: number): Generator<void, Bound> => {
     const prices = new Float64Array(resources.capacity.length)
     prices[0] = price
-    return boundAt(parts, prices, resources)
+    return findingBound(parts, prices, resources)
   }
   const excess = ({ used }: Bound): number => used[0]! - capacity
-  let low = at(0)
+  let low = yield* at(0)
   if (low.most === -Infinity || excess(low) <= 0) return low
-  let high = at(Math.max(1, low.most / Math.max(1, capacity)))
+  let high = yield* at(Math.max(1, low.most / Math.max(1, capacity)))
   const least = leastWorthOf(parts)
   for (let tries = 0; tries < mostUploadPrices && excess(high) > 0; tries += 1) {
     if (high.most < least) break
     low = high
-    high = at(high.prices[0]! * 4)
+    high = yield* at(high.prices[0]! * 4)
   }
   let best = high.most < low.most ? high : low
   for (let tries = 0; tries < mostUploadPrices && best.most >= least; tries += 1) {
@@ -174,7 +191,7 @@ export function uploadBound(parts: readonly Part[], resources: Resources): Bound
     const price =
       (low.most - high.most + from * excess(low) - to * excess(high)) / (excess(low) - excess(high))
     if (!(price > from && price < to)) break
-    const next = at(price)
+    const next = yield* at(price)
     const promised = low.most - (price - from) * excess(low)
     if (next.most < best.most) best = next
     if (next.most - promised < nearEnough * Math.abs(next.most)) break

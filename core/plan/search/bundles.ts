@@ -10,6 +10,8 @@ export interface Bundled {
   standsFor: number[][]
   /** Whether every demand stands for itself, so that the best plan of the one is that of the other. */
   isExact: boolean
+  /** Whether a bound on all plans of the bundled problem is one on those of the other; see `bundled`. */
+  isBoundExact: boolean
 }
 
 /**
@@ -17,6 +19,11 @@ export interface Bundled {
  * place of every other is work for nothing. Where many depend on each other those that are alike are
  * served in bundles: of `n` alike the half, the half of the rest, and so on, so that any number of
  * them can be kept, and any number share one encode.
+ *
+ * At given prices there is always a best plan in which all that are alike share one encode: of the
+ * encodes that serve some of them let the one at which each is worth most serve all, which costs no
+ * more encodes. So the bound at any prices is the same whether they are bundled or not, unless a relay
+ * has room for only some of them.
  */
 export function bundled(problem: Problem): Bundled {
   const { demands } = problem
@@ -42,8 +49,19 @@ export function bundled(problem: Problem): Bundled {
     problem: { ...problem, demands: order.map((index) => made[index]!) },
     standsFor: order.map((index) => standsFor[index]!),
     isExact: made.length === demands.length,
+    isBoundExact: made.every(
+      (demand) =>
+        demand.count === 1 ||
+        demand.relays.every(
+          (relay) => problem.relays[relay]!.mostFed >= mostReached(demands, relay),
+        ),
+    ),
   }
 }
+
+/** How many demands a relay could be asked to feed. */
+const mostReached = (demands: readonly Demand[], relay: number): number =>
+  demands.filter(({ relays }) => relays.includes(relay)).length
 
 /** The plan of a bundled problem as one of the problem that it was made from. */
 export function unbundled(solution: Solution, { standsFor }: Bundled): Solution {

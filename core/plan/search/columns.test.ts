@@ -1,3 +1,4 @@
+import { ended } from '../ended'
 import { describe, expect, it } from 'vitest'
 import { type ColumnsAndCurves, columnsAndCurves } from './columns'
 import { searchedComponents } from './components'
@@ -47,8 +48,8 @@ describe('columns', () => {
   it('of which nobody is left out or below the floor are the same, made alone or among all', () => {
     for (const problem of problems) {
       const components = searchedComponents(problem)
-      const all = columnsAndCurves(problem, components, weights)
-      const whole = columnsAndCurves(problem, components, weights, { isWhole: true })
+      const all = ended(columnsAndCurves(problem, components, weights))
+      const whole = ended(columnsAndCurves(problem, components, weights, { isWhole: true }))
       const isWhole = (part: number, column: number): boolean =>
         all.components[part]!.below[column] === 0 &&
         all.components[part]!.leftOutWeight[column] === 0
@@ -59,7 +60,9 @@ describe('columns', () => {
   it('say of a bitrate what its members get and what it takes', () => {
     let points = 0
     for (const problem of problems) {
-      const { components, curves } = columnsAndCurves(problem, searchedComponents(problem), weights)
+      const { components, curves } = ended(
+        columnsAndCurves(problem, searchedComponents(problem), weights),
+      )
       for (const columns of components)
         for (let column = 0; column < columns.count; column += 1) {
           if (columns.device[column]! < 0) continue

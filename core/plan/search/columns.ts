@@ -45,39 +45,42 @@ export interface ColumnsAndCurves {
   curves: Curves
 }
 
+/** The columns of a group take a fraction of a millisecond to write. */
+const groupsBetweenYields = 32
+
 /**
  * The columns of every component, and the curves that they refer to. With `isWhole` only those of
- * which nobody is left out or below the floor, which are far fewer.
+ * which nobody is left out or below the floor, which are far fewer. Yields now and then, so that it can
+ * be stopped.
  */
-export function columnsAndCurves(
+export function* columnsAndCurves(
   problem: Problem,
   components: readonly SearchedComponent[],
   weights: Weights,
   { isWhole = false } = {},
-): ColumnsAndCurves {
+): Generator<void, ColumnsAndCurves> {
   const curves = new CurveWriter()
-  return {
-    components: components.map(({ demands, isWhole: isAll }) => {
-      const members = membersOf(problem, demands)
-      const writer = new ColumnWriter(problem, members, weights, curves, isWhole)
-      const columns = columnsOf(problem, members, writer, isWhole)
-      return { ...columns, isComplete: columns.isComplete && isAll }
-    }),
-    curves: curves.finish(),
+  const made: Columns[] = []
+  for (const { demands, isWhole: isAll } of components) {
+    const members = membersOf(problem, demands)
+    const writer = new ColumnWriter(problem, members, weights, curves, isWhole)
+    const columns = yield* columnsOf(problem, members, writer, isWhole)
+    made.push({ ...columns, isComplete: columns.isComplete && isAll })
   }
+  return { components: made, curves: curves.finish() }
 }
 
 /**
  * Every column of a component: each group that one encode could serve, by each shape and device that
  * all of it accept, and each owner left out.
  */
-function columnsOf(
+function* columnsOf(
   problem: Problem,
   members: readonly Member[],
   writer: ColumnWriter,
   isWhole: boolean,
-): Columns {
-  const { groups, isComplete } = groupsOf(problem, members)
+): Generator<void, Columns> {
+  const { groups, isComplete } = yield* groupsOf(problem, members)
   const leftOut = isWhole ? [] : leftOutOf(problem, members)
   const written = [
     ...leftOut.map((steps) => ({
@@ -90,7 +93,10 @@ function columnsOf(
     })),
   ]
   written.sort((a, b) => a.mask - b.mask)
-  for (const { write } of written) write()
+  for (const [at, { write }] of written.entries()) {
+    write()
+    if (at % groupsBetweenYields === 0) yield
+  }
   return writer.finish(isComplete)
 }
 

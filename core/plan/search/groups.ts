@@ -24,6 +24,9 @@ export interface Group {
 /** Where there would be more groups than this within one component only some of the larger are looked at. */
 const mostGroups = 10_000
 
+/** So many groups are tried between two chances to stop. */
+const triesBetweenYields = 2000
+
 export const maskOf = (members: readonly Member[]): number =>
   members.reduce((mask, { bit }) => mask | (1 << bit), 0)
 
@@ -57,26 +60,33 @@ function lengthBelow(scores: Int32Array, floorUnits: number): number {
 /**
  * Each group of a component that one encode could serve, in every way in which it is worth serving.
  * Where there are too many, every member by itself, and of the larger groups those of neighbours and
- * those that a relay feeds together; `isComplete` is then false.
+ * those that a relay feeds together; `isComplete` is then false. Yields now and then, so that it can be
+ * stopped.
  */
-export function groupsOf(
+export function* groupsOf(
   problem: Problem,
   members: readonly Member[],
-): { groups: Group[]; isComplete: boolean } {
-  const all = everyGroup(problem, members)
+): Generator<void, { groups: Group[]; isComplete: boolean }> {
+  const all = yield* everyGroup(problem, members)
   return all
     ? { groups: all, isComplete: true }
     : { groups: someGroups(problem, members), isComplete: false }
 }
 
 /** null where there are too many. */
-function everyGroup(problem: Problem, members: readonly Member[]): Group[] | null {
+function* everyGroup(
+  problem: Problem,
+  members: readonly Member[],
+): Generator<void, Group[] | null> {
   const groups: Group[] = []
+  let tried = 0
   const takesMore = takesMoreOf()
   for (const key of sharingKeys(problem, members)) {
     const joins = members.map((member) => routesInto(problem, member, key))
-    const extend = (at: number, group: Group): void => {
+    function* extend(at: number, group: Group): Generator<void, void> {
       if (groups.length > mostGroups) return
+      tried += 1
+      if (tried % triesBetweenYields === 0) yield
       if (at === members.length) {
         const isWanted =
           group.members.length > 0 &&
@@ -85,13 +95,13 @@ function everyGroup(problem: Problem, members: readonly Member[]): Group[] | nul
         if (isWanted) groups.push(group)
         return
       }
-      extend(at + 1, group)
+      yield* extend(at + 1, group)
       for (const route of joins[at]!) {
         const larger = extended(problem, group, members[at]!, route)
-        if (larger) extend(at + 1, larger)
+        if (larger) yield* extend(at + 1, larger)
       }
     }
-    extend(0, noGroup)
+    yield* extend(0, noGroup)
     if (groups.length > mostGroups) return null
   }
   return groups

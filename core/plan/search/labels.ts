@@ -43,6 +43,9 @@ export interface LabelLimits {
   ofKind: number
 }
 
+/** A look at what one more column makes of a plan takes about a microsecond. */
+const looksBetweenYields = 4000
+
 /** Columns of one group that use the same of everything but the upload. */
 interface Kind {
   id: number
@@ -54,15 +57,16 @@ interface Kind {
  * Builds plans component by component and group by group, every encode at its lowest bitrate. Of
  * two plans for the same demands the one that is worth no more and uses no less is given up, and so
  * is every plan that the bound shows to stay below `floor`. Within narrow limits it is a quick
- * search for a good plan; where the limits are not reached, what it finds is the best.
+ * search for a good plan; where the limits are not reached, what it finds is the best. Yields now and
+ * then, so that it can be stopped.
  */
-export function searchLabels(
+export function* searchLabels(
   parts: readonly Part[],
   bound: Bound,
   resources: Resources,
   floor: number,
   limits: LabelLimits,
-): LabelSearch {
+): Generator<void, LabelSearch> {
   const { capacity } = resources
   const mostWire = capacity[0]!
   const rest = new Float64Array(parts.length + 1)
@@ -75,6 +79,7 @@ export function searchLabels(
   const origin: Label = { value: 0, priced: 0, wire: 0, part: -1, column: -1, before: null }
   let isExhaustive = true
   let labels = 0
+  let looks = 0
   let current = new Map<State, Label[]>([[states.origin, [origin]]])
   for (let index = 0; index < parts.length; index += 1) {
     const part = parts[index]!
@@ -90,6 +95,7 @@ export function searchLabels(
       if (!bucket) continue
       buckets.delete(from)
       if (!trim(bucket, limits.each)) isExhaustive = false
+      yield
       for (let move = firstMove[from]!; move < firstMove[from + 1]!; move += 1) {
         const to = moveTo[move]!
         const restOfPart = best[to]! + after
@@ -107,6 +113,8 @@ export function searchLabels(
             let list = target.get(next)
             for (const label of front) {
               const needed = floor - label.priced - restOfPart
+              looks += 1
+              if (looks % looksBetweenYields === 0) yield
               if (bestPriced < needed) continue
               for (const at of kind.order) {
                 if (priced[at]! < needed) break

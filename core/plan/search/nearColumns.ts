@@ -1,6 +1,6 @@
-import { type Bound, boundAt, uploadBound } from './bounds'
+import { type Bound, findingBound, uploadBound } from './bounds'
 import { leastPoint } from './curves'
-import { type Part, partOf } from './parts'
+import { type Part, restricted } from './parts'
 import { lowBound } from './prices'
 import type { Resources } from './resources'
 import { inPlansWorth, type Task } from './task'
@@ -15,12 +15,13 @@ const leastExcess = 1e-6
 const sampledEvery = 8
 
 /** A bound to begin with: at about the best price for the upload alone, found on a sample of the columns. */
-export function firstBound(parts: readonly Part[], resources: Resources): Bound {
-  const { prices } = uploadBound(parts.map(sampleOf), resources)
-  return boundAt(parts, prices, resources)
+export function* firstBound(parts: readonly Part[], resources: Resources): Generator<void, Bound> {
+  const { prices } = yield* uploadBound(parts.map(sampleOf), resources)
+  return yield* findingBound(parts, prices, resources)
 }
 
-function sampleOf({ columns, curves, inPlay, firstOfSet }: Part): Part {
+function sampleOf(part: Part): Part {
+  const { columns, curves, inPlay, firstOfSet } = part
   const leastWire = (at: number): number =>
     curves.wire[leastPoint(curves, columns.curve[inPlay[at]!]!)]!
   const isIn = new Uint8Array(inPlay.length)
@@ -32,11 +33,7 @@ function sampleOf({ columns, curves, inPlay, firstOfSet }: Part): Part {
     }
     isIn[least] = 1
   }
-  return partOf(
-    columns,
-    curves,
-    inPlay.filter((_, at) => isIn[at] === 1),
-  )
+  return restricted(part, (at) => isIn[at] === 1)
 }
 
 /** What nearly the best plans are worth at the prices of a bound. */
@@ -47,12 +44,12 @@ export const nearlyBest = ({ most }: Bound): number => most - Math.abs(most) * n
  * few: the lowest bound for those is held against all columns, what is nearly best there is added,
  * and so on until all columns together allow no more than the near ones do.
  */
-export function lowBoundAmongNear(
+export function* lowBoundAmongNear(
   { parts, bound }: Task,
   resources: Resources,
   known: number | null,
   rounds: number,
-): Bound {
+): Generator<void, Bound> {
   let best = bound
   let added = bound
   const near = parts.map(({ inPlay }) => new Uint8Array(inPlay.length))
@@ -60,16 +57,11 @@ export function lowBoundAmongNear(
     inPlansWorth({ parts, bound: added }, nearlyBest(added)).forEach((isIn, part) =>
       isIn.forEach((is, at) => (near[part]![at]! |= is)),
     )
-    const nearParts = parts.map(({ columns, curves, inPlay }, part) =>
-      partOf(
-        columns,
-        curves,
-        inPlay.filter((_, at) => near[part]![at] === 1),
-      ),
-    )
-    const start = boundAt(nearParts, best.prices, resources)
-    const low = lowBound(nearParts, resources, start, known, rounds)
-    added = boundAt(parts, low.prices, resources)
+    const nearParts = parts.map((part, index) => restricted(part, (at) => near[index]![at] === 1))
+    yield
+    const start = yield* findingBound(nearParts, best.prices, resources)
+    const low = yield* lowBound(nearParts, resources, start, known, rounds)
+    added = yield* findingBound(parts, low.prices, resources)
     if (added.most < best.most) best = added
     if (!(best.most - low.most > leastExcess * Math.abs(best.most))) break
     if (known !== null && best.most <= known) break

@@ -1,4 +1,4 @@
-import { boundAt } from './bounds'
+import { boundAt, findingBound } from './bounds'
 import { firstBound, lowBoundAmongNear, nearlyBest } from './nearColumns'
 import type { Part } from './parts'
 import type { Resources } from './resources'
@@ -10,6 +10,8 @@ export interface Optimum {
   found: Found | null
   /** No plan is worth more than this. */
   most: number
+  /** At the prices found, whatever the search has ruled out since: no way to serve everybody, one by one or in parts, is worth more. */
+  mostAtPrices: number
   isProven: boolean
 }
 
@@ -38,9 +40,11 @@ export function* optimise(
   let found = start
   // Worths are whole, so that a better plan is better by one; half of that is left for rounding.
   const least = (): number => (found ? found.value + Math.max(margin, 0.5) : -Infinity)
+  let mostAtPrices = Infinity
   const proven = (): Optimum => ({
     found,
     most: found ? found.value + margin : -Infinity,
+    mostAtPrices,
     isProven: true,
   })
   const better = (next: Found | null): boolean => {
@@ -49,14 +53,15 @@ export function* optimise(
     return true
   }
   /** With better prices, and without the columns that they rule out. */
-  const bounded = (task: Task, times: number): Task => {
-    const bound = lowBoundAmongNear(task, resources, found?.value ?? null, times)
-    return narrowed({ parts: task.parts, bound }, least(), resources)
+  function* bounded(open: Task, times: number): Generator<void, Task> {
+    const bound = yield* lowBoundAmongNear(open, resources, found?.value ?? null, times)
+    return yield* narrowed({ parts: open.parts, bound }, least(), resources)
   }
-  const firstLook = (task: Task): boolean => {
-    const { found: first, isExhaustive } = searchStructures(
-      task.parts,
-      task.bound,
+  function* firstLook(given: Task, nearly = false): Generator<void, boolean> {
+    const open = nearly ? yield* narrowed(given, nearlyBest(given.bound), resources) : given
+    const { found: first, isExhaustive } = yield* searchStructures(
+      open.parts,
+      open.bound,
       resources,
       -Infinity,
       { mostSteps: stepsForFirst, isFirstEnough: true },
@@ -64,47 +69,65 @@ export function* optimise(
     better(first)
     return isExhaustive
   }
+  let most = Infinity
+  /** Lets others in between, with what is known so far. */
+  function* steadily<Last>(run: Generator<void, Last>): Generator<Optimum, Last> {
+    for (;;) {
+      const { value, done } = run.next()
+      if (done) return value
+      yield { found, most, mostAtPrices, isProven: false }
+    }
+  }
 
-  let task: Task = { parts, bound: firstBound(parts, resources) }
-  if (task.bound.most === -Infinity) return { found: null, most: -Infinity, isProven: true }
+  let task: Task = { parts, bound: yield* steadily(firstBound(parts, resources)) }
+  most = task.bound.most
+  if (task.bound.most === -Infinity)
+    return { found: null, most: -Infinity, mostAtPrices: -Infinity, isProven: true }
   for (const times of found ? [] : rounds.first) {
-    task = bounded(task, times)
-    firstLook(narrowed(task, nearlyBest(task.bound), resources))
-    if (!found && firstLook(task)) return { found, most: -Infinity, isProven: true }
+    task = yield* steadily(bounded(task, times))
+    most = task.bound.most
+    yield* steadily(firstLook(task, true))
+    if (!found && (yield* steadily(firstLook(task)))) return proven()
     if (found) break
   }
-  if (!found && isOneLookEnough) return { found, most: task.bound.most, isProven: false }
-  yield { found, most: task.bound.most, isProven: false }
-  if (task.bound.most >= least()) task = bounded(task, rounds.after)
+  if (!found && isOneLookEnough)
+    return { found, most: task.bound.most, mostAtPrices, isProven: false }
+  yield { found, most: task.bound.most, mostAtPrices, isProven: false }
+  if (task.bound.most >= least()) task = yield* steadily(bounded(task, rounds.after))
   // A plan that was given may be far from the best; the better the one that is known, the less is looked at.
   if (start && task.bound.most >= least()) {
-    firstLook(narrowed(task, nearlyBest(task.bound), resources))
-    task = bounded(task, rounds.half)
+    yield* steadily(firstLook(task, true))
+    task = yield* steadily(bounded(task, rounds.half))
   }
 
   // Little is looked at while only what is nearly worth the bound is looked for, and that is mostly where the best is.
-  let most = task.bound.most
+  mostAtPrices = (yield* steadily(findingBound(parts, task.bound.prices, resources))).most
+  most = task.bound.most
   if (most < least()) return proven()
   for (let reach = (most - least()) * firstReach; ; reach *= widening) {
     const floor = Math.max(least(), most - reach)
     const open: Task[] = [task]
     while (open.length > 0) {
       const wanted = Math.max(floor, least())
-      const next = narrowed(open.pop()!, wanted, resources)
+      const next = yield* steadily(narrowed(open.pop()!, wanted, resources))
       if (next.bound.most < wanted) continue
       const halves = split(next.parts)
       const mostSteps = halves.length > 0 ? stepsForExact : Infinity
-      const exact = searchStructures(next.parts, next.bound, resources, wanted, { mostSteps })
+      const exact = yield* steadily(
+        searchStructures(next.parts, next.bound, resources, wanted, { mostSteps }),
+      )
       const isBetter = better(exact.found)
       if (!exact.isExhaustive) {
-        const tasks = halves.map((half) =>
-          bounded({ parts: half, bound: boundAt(half, next.bound.prices, resources) }, rounds.half),
-        )
+        const tasks: Task[] = []
+        for (const half of halves) {
+          const bound = boundAt(half, next.bound.prices, resources)
+          tasks.push(yield* steadily(bounded({ parts: half, bound }, rounds.half)))
+        }
         // The more promising half is looked at first, so it is put on top.
         tasks.sort((a, b) => a.bound.most - b.bound.most)
         open.push(...tasks.filter(({ bound }) => bound.most >= wanted))
       }
-      if (isBetter || open.length > 0) yield { found, most, isProven: false }
+      if (isBetter || open.length > 0) yield { found, most, mostAtPrices, isProven: false }
     }
     if (least() >= floor) break
     most = floor

@@ -1,3 +1,4 @@
+import { ended } from '../ended'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Columns } from './columns'
@@ -26,7 +27,7 @@ function partWith(masks: readonly number[]) {
     count: masks.length,
     mask: Int32Array.from(masks),
   } as unknown as Columns
-  return partOf(columns, new CurveWriter().finish(), Int32Array.from(masks.keys()))
+  return ended(partOf(columns, new CurveWriter().finish(), Int32Array.from(masks.keys())))
 }
 
 /** Every way to make up the whole of disjoint sets, as places in `masks`. */

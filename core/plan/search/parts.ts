@@ -27,8 +27,15 @@ export const fullState = ({ states }: Part): number => states.length - 1
 /** The number of the lowest bit that is set. */
 export const lowestMember = (mask: number): number => 31 - Math.clz32(mask & -mask)
 
-/** A component with the given columns, sorted by mask, in play. */
-export function partOf(columns: Columns, curves: Curves, inPlay: Int32Array): Part {
+/** So many states are looked at between two chances to stop. */
+const statesBetweenYields = 200
+
+/** A component with the given columns, sorted by mask, in play. Yields now and then, so that it can be stopped. */
+export function* partOf(
+  columns: Columns,
+  curves: Curves,
+  inPlay: Int32Array,
+): Generator<void, Part> {
   const masks: number[] = []
   const firstOfSet: number[] = []
   inPlay.forEach((column, at) => {
@@ -43,7 +50,10 @@ export function partOf(columns: Columns, curves: Curves, inPlay: Int32Array): Pa
 
   const full = (1 << columns.members.length) - 1
   const reached = new Set([0, full])
+  let looked = 0
   for (const state of reached) {
+    looked += 1
+    if (looked % statesBetweenYields === 0) yield
     if (state === 0) continue
     for (const set of byLowest[lowestMember(state)]!)
       if ((masks[set]! & ~state) === 0) reached.add(state ^ masks[set]!)
@@ -55,6 +65,8 @@ export function partOf(columns: Columns, curves: Curves, inPlay: Int32Array): Pa
   const moveSet: number[] = []
   const moveTo: number[] = []
   for (const state of states) {
+    looked += 1
+    if (looked % statesBetweenYields === 0) yield
     if (state !== 0)
       for (const set of byLowest[lowestMember(state)]!) {
         if ((masks[set]! & ~state) !== 0) continue
@@ -72,6 +84,68 @@ export function partOf(columns: Columns, curves: Curves, inPlay: Int32Array): Pa
     firstMove: Int32Array.from(firstMove),
     moveSet: Int32Array.from(moveSet),
     moveTo: Int32Array.from(moveTo),
+  }
+}
+
+/**
+ * The same component with only some of its columns in play, sorted by mask; `isKept` says of each
+ * that is in play now whether it stays. What leads nowhere is no state of it.
+ */
+export function restricted(part: Part, isKept: (at: number) => boolean): Part {
+  const { columns, curves, firstOfSet, states, firstMove, moveSet, moveTo } = part
+  const inPlay = part.inPlay.filter((_, at) => isKept(at))
+  if (inPlay.length === part.inPlay.length) return part
+  const sets = firstOfSet.length - 1
+  /** The new number of each set; -1 for one of which nothing is left. */
+  const setNow = new Int32Array(sets).fill(-1)
+  const firsts: number[] = []
+  for (let set = 0, place = 0; set < sets; set += 1) {
+    const from = place
+    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) if (isKept(at)) place += 1
+    if (place > from) setNow[set] = firsts.push(from) - 1
+  }
+  firsts.push(inPlay.length)
+
+  // A state is kept that is reached from the one in which all are still to be served, and from which
+  // the one is reached in which none is.
+  const leads = new Uint8Array(states.length)
+  leads[0] = 1
+  const isOpen = (move: number): boolean => setNow[moveSet[move]!]! >= 0
+  for (let state = 1; state < states.length; state += 1)
+    for (let move = firstMove[state]!; move < firstMove[state + 1]! && !leads[state]; move += 1)
+      if (isOpen(move) && leads[moveTo[move]!]) leads[state] = 1
+  const full = states.length - 1
+  const isIn = new Uint8Array(states.length)
+  isIn[0] = isIn[full] = 1
+  const isTaken = (move: number): boolean => isOpen(move) && leads[moveTo[move]!] === 1
+  for (let state = full; state > 0; state -= 1)
+    if (isIn[state])
+      for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1)
+        if (isTaken(move)) isIn[moveTo[move]!] = 1
+  const stateNow = new Int32Array(states.length)
+  for (let state = 0, count = 0; state < states.length; state += 1) {
+    stateNow[state] = count
+    count += isIn[state]!
+  }
+  const [sources, targets, firstMoves] = [[] as number[], [] as number[], [0]]
+  for (let state = 0; state < states.length; state += 1) {
+    if (!isIn[state]) continue
+    for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1)
+      if (isTaken(move)) {
+        sources.push(setNow[moveSet[move]!]!)
+        targets.push(stateNow[moveTo[move]!]!)
+      }
+    firstMoves.push(sources.length)
+  }
+  return {
+    columns,
+    curves,
+    inPlay,
+    firstOfSet: Int32Array.from(firsts),
+    states: states.filter((_, state) => isIn[state] === 1),
+    firstMove: Int32Array.from(firstMoves),
+    moveSet: Int32Array.from(sources),
+    moveTo: Int32Array.from(targets),
   }
 }
 

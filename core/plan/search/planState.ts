@@ -142,8 +142,8 @@ export class EncodeUses {
       })
     serves.forEach(({ demand, relay }, index) => {
       const { first, scores, wireKbps, diskMegabytes } = choices[index]!
-      const { floorUnits } = demands[demand]!
-      if (diskMegabytes) table.recordings += 1
+      const { floorUnits, count } = demands[demand]!
+      if (diskMegabytes) table.recordings += count
       for (let bitrate = 0; bitrate < length; bitrate += 1) {
         const units = scores[bitrate - first] ?? -1
         const wire = relay === null ? wireKbps[bitrate]! : 0
@@ -154,7 +154,7 @@ export class EncodeUses {
         table.scoreUnits[bitrate]! += units
         table.uploadKbps[bitrate]! += wire
         table.diskMegabytes[bitrate]! += diskMegabytes?.[bitrate] ?? 0
-        if (units < floorUnits) table.below[bitrate]! += 1
+        if (units < floorUnits) table.below[bitrate]! += count
       }
     })
     for (const relay of new Set(serves.flatMap((each) => each.relay ?? []))) {
@@ -254,8 +254,8 @@ export function solutionOfEncodes(uses: EncodeUses, encodes: readonly Encode[]):
     return { demand, encode: encode < 0 ? null : encode, relay }
   })
   const leftOut = new Map(
-    problem.demands.flatMap(({ owner, priority }, demand) =>
-      assignments[demand]!.encode === null ? [[owner, priority] as const] : [],
+    problem.demands.flatMap(({ owner, priority, count }, demand) =>
+      assignments[demand]!.encode === null ? [[owner, priority * count] as const] : [],
     ),
   )
   return {

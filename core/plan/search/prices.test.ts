@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import highsLoader from 'highs'
 import { describe, expect, it } from 'vitest'
+import { ended } from '../ended'
 import { boundAt, uploadBound } from './bounds'
 import { firstBound, lowBoundAmongNear } from './nearColumns'
 import { lowBound } from './prices'
@@ -58,11 +59,13 @@ describe('the price of the resources', () => {
         compared += 1
         const parts = allInPlay(written(components))
         const given = resources(capacity)
-        const exact = lowBound(parts, given, uploadBound(parts, given), null, 300).most
+        const exact = ended(
+          lowBound(parts, given, ended(uploadBound(parts, given)), null, 300),
+        ).most
         expect(exact).toBeGreaterThan(lowest - 1e-6)
         expect(exact).toBeLessThan(lowest + 0.02 * Math.max(1, Math.abs(lowest)))
-        const task = { parts, bound: firstBound(parts, given) }
-        const near = lowBoundAmongNear(task, given, null, 300).most
+        const task = { parts, bound: ended(firstBound(parts, given)) }
+        const near = ended(lowBoundAmongNear(task, given, null, 300)).most
         expect(near).toBeGreaterThan(lowest - 1e-6)
         expect(near).toBeLessThanOrEqual(task.bound.most)
       }),

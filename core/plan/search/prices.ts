@@ -1,4 +1,4 @@
-import { type Bound, boundAt, leastWorthOf } from './bounds'
+import { type Bound, findingBound, leastWorthOf } from './bounds'
 import type { Part } from './parts'
 import type { Resources } from './resources'
 
@@ -29,15 +29,15 @@ const sizeOf = (worth: number): number => Math.max(1, Math.abs(worth))
  * tried limit it everywhere from below. The next point is the lowest of that model, held near the
  * best so far by a quadratic term. Prices are scaled by the capacities, so that all are alike.
  *
- * `known` is the worth of a plan that there is, below which no bound can be.
+ * `known` is the worth of a plan that there is, below which no bound can be. Yields between prices.
  */
-export function lowBound(
+export function* lowBound(
   parts: readonly Part[],
   resources: Resources,
   start: Bound,
   known: number | null,
   rounds: number,
-): Bound {
+): Generator<void, Bound> {
   const scales = resources.capacity.map((capacity) => 1 / Math.max(capacity, 1))
   const cutAt = ({ most, prices, used }: Bound): Cut => {
     const slope = prices.map(
@@ -73,7 +73,7 @@ export function lowBound(
       reach *= 10
       continue
     }
-    const next = boundAt(
+    const next = yield* findingBound(
       parts,
       at.map((price, index) => price * scales[index]!),
       resources,

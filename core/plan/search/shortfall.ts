@@ -37,16 +37,16 @@ export type ShortfallAim = 'leftOutWeight' | 'below'
 /**
  * The plan that has least of what is aimed at, whatever its scores: columns are worth nothing but
  * what they fall short, and every encode has its lowest bitrate. `start` is a plan that there is, and
- * `least` what every plan is known to fall short by. While it is settled who is left out, how many may be below the floor has to be without a limit.
- * Yields between tasks, so that it can be stopped.
+ * `least` what every plan is known to fall short by. While it is settled who is left out, how many may
+ * be below the floor has to be without a limit.
+ * Yields the best plan so far now and then, so that it can be stopped.
  */
 export function* leastShortfall(
   { components, curves }: ColumnsAndCurves,
   aim: ShortfallAim,
   resources: Resources,
   { start = null, least = 0 }: { start?: Found | null; least?: number } = {},
-): Generator<void, Shortfall> {
-  const parts = frugalParts({ components, curves }, aim, resources)
+): Generator<Found | null, Shortfall> {
   let found: Found | null = start && {
     ...start,
     value: -start.chosen.reduce(
@@ -61,38 +61,60 @@ export function* leastShortfall(
   const better = (next: Found | null): void => {
     if (next && (!found || next.value > found.value)) found = next
   }
-  const improved = ({ parts: within, bound }: Task, rounds: number): Task =>
-    narrowed(
-      { parts: within, bound: lowBound(within, resources, bound, known(), rounds) },
-      floor(),
-      resources,
-    )
+  const shown = (): Found | null => found && asGiven(found, { components, curves })
+  /** Lets others in between, with the best plan so far. */
+  function* steadily<Last>(run: Generator<void, Last>): Generator<Found | null, Last> {
+    let last = found
+    let said = shown()
+    for (;;) {
+      const { value, done } = run.next()
+      if (done) return value
+      if (found !== last) said = shown()
+      last = found
+      yield said
+    }
+  }
+  function* improved({ parts: within, bound }: Task, rounds: number): Generator<void, Task> {
+    const low = yield* lowBound(within, resources, bound, known(), rounds)
+    return yield* narrowed({ parts: within, bound: low }, floor(), resources)
+  }
 
-  let task: Task = { parts, bound: uploadBound(parts, resources) }
+  const parts = yield* steadily(frugalParts({ components, curves }, aim, resources))
+  let task: Task = { parts, bound: yield* steadily(uploadBound(parts, resources)) }
   for (const { rounds, each } of quickLooks) {
     if (isLeast() || task.bound.most < floor()) break
-    task = improved(task, rounds)
+    task = yield* steadily(improved(task, rounds))
     // What is as good as the bound rounded is the best.
     const target = Math.min(Math.floor(task.bound.most + rounding), -least) - rounding
     const steps = { mostSteps: stepsForTarget, isFirstEnough: true }
-    better(searchStructures(task.parts, task.bound, resources, target, steps).found)
+    better(
+      (yield* steadily(searchStructures(task.parts, task.bound, resources, target, steps))).found,
+    )
     if (isLeast() || task.bound.most < floor()) break
     const limits = { each, inAll: 40 * exactLimits.inAll, columns: 6 + each / 8, ofKind: 2 }
-    better(searchLabels(task.parts, task.bound, resources, floor(), limits).found)
-    yield
+    better(
+      (yield* steadily(searchLabels(task.parts, task.bound, resources, floor(), limits))).found,
+    )
+    yield shown()
   }
   const open: Task[] = isLeast() ? [] : [task]
   for (let tasks = 0; open.length > 0 && tasks < mostTasks; tasks += 1) {
-    const next = narrowed(open.pop()!, floor(), resources)
+    const next = yield* steadily(narrowed(open.pop()!, floor(), resources))
     if (next.bound.most < floor()) continue
-    const exact = searchLabels(next.parts, next.bound, resources, floor(), exactLimits)
+    const exact = yield* steadily(
+      searchLabels(next.parts, next.bound, resources, floor(), exactLimits),
+    )
     better(exact.found)
-    yield
+    yield shown()
     if (isLeast()) open.length = 0
     if (isLeast() || exact.isExhaustive) continue
-    const halves = split(next.parts).map((half) =>
-      improved({ parts: half, bound: boundAt(half, next.bound.prices, resources) }, 8),
-    )
+    const halves: Task[] = []
+    for (const half of split(next.parts))
+      halves.push(
+        yield* steadily(
+          improved({ parts: half, bound: boundAt(half, next.bound.prices, resources) }, 8),
+        ),
+      )
     // The more promising half is looked at first, so it is put on top.
     halves.sort((a, b) => a.bound.most - b.bound.most)
     open.push(...halves.filter(({ bound }) => bound.most >= floor()))
@@ -111,30 +133,41 @@ function asGiven({ chosen }: Found, { components, curves }: ColumnsAndCurves): F
 }
 
 /** Of the columns for the same demands and device only those that use least. */
-function frugalParts(
+function* frugalParts(
   { components, curves }: ColumnsAndCurves,
   aim: ShortfallAim,
   resources: Resources,
-): Part[] {
+): Generator<void, Part[]> {
   const mostLeftOut = resources.capacity[resources.leftOut]!
   const writer = new CurveWriter()
-  const frugal = components.map((columns) => {
+  const frugal: { columns: Columns; inPlay: Int32Array }[] = []
+  for (const columns of components) {
     const leastWire = columns.curve.map((curve) => curves.wire[leastPoint(curves, curve)]!)
     const curve = columns.mask.map((_, column) => {
       writer.add(leastWire[column]!, -columns[aim][column]!, -1)
       return writer.end()!
     })
-    const frugal = mostFrugal(columns, leastWire, aim)
-    return {
+    yield
+    const inPlay = yield* mostFrugal(columns, leastWire, aim)
+    frugal.push({
       columns: { ...columns, curve },
-      inPlay: frugal.filter((column) => columns.leftOutWeight[column]! <= mostLeftOut),
-    }
-  })
+      inPlay: inPlay.filter((column) => columns.leftOutWeight[column]! <= mostLeftOut),
+    })
+  }
   const single = writer.finish()
-  return frugal.map(({ columns, inPlay }) => partOf(columns, single, inPlay))
+  const parts: Part[] = []
+  for (const { columns, inPlay } of frugal) parts.push(yield* partOf(columns, single, inPlay))
+  return parts
 }
 
-function mostFrugal(columns: Columns, leastWire: Int32Array, aim: ShortfallAim): Int32Array {
+/** So many columns are looked at between two chances to stop. */
+const columnsBetweenYields = 8000
+
+function* mostFrugal(
+  columns: Columns,
+  leastWire: Int32Array,
+  aim: ShortfallAim,
+): Generator<void, Int32Array> {
   const { mask, device, relays, load, disk, leftOutWeight } = columns
   const short = columns[aim]
   const isAsFrugal = (a: number, b: number): boolean =>
@@ -145,6 +178,7 @@ function mostFrugal(columns: Columns, leastWire: Int32Array, aim: ShortfallAim):
     leftOutWeight[a]! <= leftOutWeight[b]!
   const fronts = new Map<string, number[]>()
   for (let column = 0; column < columns.count; column += 1) {
+    if (column % columnsBetweenYields === 0) yield
     const key = `${mask[column]} ${device[column]} ${relays[column]}`
     const front = fronts.get(key) ?? []
     if (front.some((kept) => isAsFrugal(kept, column))) continue

@@ -1,6 +1,9 @@
 import { type Part, partOf } from './parts'
 import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
 import { bundled, unbundled } from './bundles'
+import { settleBitrates } from './bitrates'
+import { greedyPlan, raised, selectionOf } from './greedy'
+import { EncodeUses, solutionOfEncodes } from './planState'
 import { lexicographicPhase } from './lexicographic'
 import { searchedComponents } from './components'
 import { type Optimum, optimise } from './optimise'
@@ -33,11 +36,12 @@ function weightsOf({ uploadKbps, demands, bitratesKbps }: Problem): Weights {
 }
 
 /** Without anybody left out or below the floor, or with at most so many. */
-const partsFor = (
+function* partsFor(
   { components, curves }: ColumnsAndCurves,
   most: { leftOutWeight: number; belowFloor: number },
-): Part[] =>
-  components.map((columns) => {
+): Generator<void, Part[]> {
+  const parts: Part[] = []
+  for (const columns of components) {
     const inPlay = columns.mask
       .map((_, column) => column)
       .filter(
@@ -45,8 +49,10 @@ const partsFor = (
           columns.leftOutWeight[column]! <= most.leftOutWeight &&
           columns.below[column]! <= most.belowFloor,
       )
-    return partOf(columns, curves, inPlay)
-  })
+    parts.push(yield* partOf(columns, curves, inPlay))
+  }
+  return parts
+}
 
 function solutionFrom(
   problem: Problem,
@@ -90,31 +96,51 @@ function solutionFrom(
   return { assignments, encodes, worth, uploadKbps, diskMegabytes }
 }
 
-const columnsFor = (problem: Problem, { isWhole = false } = {}): ColumnsAndCurves =>
+/** A plan with its bitrates as high as the upload allows to the best effect. */
+function atBestBitrates({ components, curves }: ColumnsAndCurves, plan: Found, uploadKbps: number) {
+  const own = plan.chosen.map(({ part, column }) => components[part]!.curve[column]!)
+  const settled = settleBitrates(curves, own, uploadKbps, -Infinity)
+  if (!settled) return plan
+  return {
+    value: settled.value,
+    chosen: plan.chosen.map((each, index) => ({ ...each, point: settled.points[index]! })),
+  }
+}
+
+const columnsFor = (
+  problem: Problem,
+  { isWhole = false } = {},
+): Generator<void, ColumnsAndCurves> =>
   columnsAndCurves(problem, searchedComponents(problem), weightsOf(problem), { isWhole })
 
 /** No matter how much is left out or below the floor. */
 const noLimit = 1e6
 
 /** The plan that leaves out least. */
-const leastLeftOut = (problem: Problem, all: ColumnsAndCurves): Generator<void, Shortfall> =>
+const leastLeftOut = (
+  problem: Problem,
+  all: ColumnsAndCurves,
+  start: Found | null = null,
+): Generator<Found | null, Shortfall> =>
   leastShortfall(
     all,
     'leftOutWeight',
     resourcesOf(problem, { leftOutWeight: noLimit, belowFloor: noLimit }),
+    { start },
   )
 
 /** Whether a plan exists at all that keeps what has to be kept. */
-export function hasPlan(given: Problem): boolean {
+export function* findingPlan(given: Problem): Generator<unknown, boolean> {
   const { problem } = bundled(given)
-  return ended(leastLeftOut(problem, columnsFor(problem))).found !== null
+  const all = yield* columnsFor(problem)
+  return (yield* leastLeftOut(problem, all)).found !== null
 }
 
 /** Whether a plan exists that leaves nobody out. */
-export function fitsWhole(given: Problem): boolean {
+export function* findingWholePlan(given: Problem): Generator<unknown, boolean> {
   const { problem } = bundled(given)
-  const all = columnsFor(problem)
-  const { found } = ended(leastLeftOut(problem, all))
+  const all = yield* columnsFor(problem)
+  const { found } = yield* leastLeftOut(problem, all)
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
 }
 
@@ -136,7 +162,7 @@ export function* solving(
   preferences: Preferences = noPreferences,
 ): Generator<Progress, Progress> {
   const margin = marginOf(given, preferences)
-  const run = nearlyBest(given, Math.floor(margin * shareForProof))
+  const run = nearlyBest(given, { forProof: Math.floor(margin * shareForProof), inAll: margin })
   for (;;) {
     const step = run.next()
     if (!step.done) {
@@ -168,25 +194,39 @@ export function* solving(
   }
 }
 
+const nothingYet: Progress = { solution: null, isProven: false, gapScoreUnits: null }
+
 /** The plan of the highest score, or one that is proven to be no more than a margin below it. */
-function* nearlyBest(given: Problem, marginUnits: number): Generator<Progress, Progress> {
+function* nearlyBest(
+  given: Problem,
+  { forProof: marginUnits, inAll }: { forProof: number; inAll: number },
+): Generator<Progress, Progress> {
   const bundles = bundled(given)
   const { problem } = bundles
   const { scoreUnit } = weightsOf(problem)
   const progress = (
     columns: ColumnsAndCurves,
-    { found, most, isProven }: Optimum,
+    { found, most, mostAtPrices, isProven }: Optimum,
     isLast: boolean,
   ): Progress => {
-    const isComplete =
-      bundles.isExact && columns.components.every((component) => component.isComplete)
+    const areColumnsComplete = columns.components.every((component) => component.isComplete)
+    const isComplete = bundles.isExact && areColumnsComplete
+    if (isLast && found && !bundles.isExact && bundles.isBoundExact && areColumnsComplete) {
+      // The search has not tried every way to spread those that are alike, but the bound holds for all.
+      const gap = Math.ceil((mostAtPrices - found.value) / scoreUnit)
+      return {
+        solution: unbundled(solutionFrom(problem, columns, found), bundles),
+        isProven: gap <= inAll,
+        gapScoreUnits: Math.max(0, gap),
+      }
+    }
     return {
       solution: found && unbundled(solutionFrom(problem, columns, found), bundles),
       isProven: isLast && isProven && isComplete,
       gapScoreUnits:
         isLast && isProven && isComplete && marginUnits === 0
           ? 0
-          : found && isComplete
+          : found && isComplete && Number.isFinite(most)
             ? Math.ceil((most - found.value) / scoreUnit)
             : null,
     }
@@ -197,40 +237,81 @@ function* nearlyBest(given: Problem, marginUnits: number): Generator<Progress, P
     start: Found | null,
   ): Generator<Progress, Optimum> {
     const isOneLookEnough = start === null
-    const parts = partsFor(columns, most)
+    const parts = yield* making(partsFor(columns, most))
     const run = optimise(parts, resourcesOf(problem, most), start, {
       isOneLookEnough,
       margin: marginUnits * scoreUnit,
     })
+    let last: Optimum | null = null
     for (;;) {
       const step = run.next()
       if (step.done) return step.value
-      yield progress(columns, step.value, false)
+      // Said again only where it is better known.
+      if (step.value.found !== last?.found || step.value.most !== last.most) {
+        last = step.value
+        if (last.found) said = progress(columns, last, false)
+      }
+      yield said
     }
   }
 
-  /** While a shortfall is settled there is no plan yet that is worth showing. */
-  function* settling(run: Generator<void, Shortfall>): Generator<Progress, Shortfall> {
+  let said = nothingYet
+  /** While columns are made there is nothing new to say. */
+  function* making<Last>(run: Generator<void, Last>): Generator<Progress, Last> {
     for (;;) {
       const step = run.next()
       if (step.done) return step.value
-      yield { solution: null, isProven: false, gapScoreUnits: null }
+      yield said
     }
+  }
+
+  /** While a shortfall is settled the plan that falls short least so far is shown, at the best bitrates it can have. */
+  function* settling(
+    columns: ColumnsAndCurves,
+    run: Generator<Found | null, Shortfall>,
+  ): Generator<Progress, Shortfall> {
+    let shown: Found | null = null
+    for (;;) {
+      const step = run.next()
+      if (step.done) return step.value
+      if (step.value && step.value !== shown) {
+        shown = step.value
+        const best = atBestBitrates(columns, shown, problem.uploadKbps)
+        said = progress(
+          columns,
+          { found: best, most: Infinity, mostAtPrices: Infinity, isProven: false },
+          false,
+        )
+      }
+      yield said
+    }
+  }
+
+  const uses = new EncodeUses(problem, noPreferences)
+  const atOnce = yield* making(greedyPlan(uses))
+  if (atOnce) {
+    const solution = solutionOfEncodes(uses, raised(uses, atOnce))
+    said = {
+      solution: unbundled(solution, bundles),
+      isProven: false,
+      gapScoreUnits: null,
+    }
+    yield said
   }
 
   // Most shows fit whole, which one look tells; else the shortfall is settled first.
   const nothingShort = { leftOutWeight: 0, belowFloor: 0 }
-  const wholeColumns = columnsFor(problem, { isWhole: true })
+  const wholeColumns = yield* making(columnsFor(problem, { isWhole: true }))
   const whole = yield* best(wholeColumns, nothingShort, null)
   if (whole.found) return progress(wholeColumns, whole, true)
 
-  const all = columnsFor(problem)
+  const all = yield* making(columnsFor(problem))
   const isComplete = bundles.isExact && all.components.every((columns) => columns.isComplete)
-  const least = yield* settling(leastLeftOut(problem, all))
+  const least = yield* settling(all, leastLeftOut(problem, all, atOnce && selectionOf(all, atOnce)))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
   const settled = (optimum: Optimum, shortfall: Shortfall): Progress => ({
     ...progress(all, optimum, true),
-    ...(shortfall.isProven ? {} : { isProven: false, gapScoreUnits: null }),
+    ...(shortfall.isProven && bundles.isExact ? {} : { isProven: false, gapScoreUnits: null }),
   })
   if (!least.found)
     return { solution: null, isProven: least.isProven && isComplete, gapScoreUnits: null }
@@ -241,6 +322,7 @@ function* nearlyBest(given: Problem, marginUnits: number): Generator<Progress, P
 
   const resources = resourcesOf(problem, { leftOutWeight, belowFloor: noLimit })
   const { found, isProven } = yield* settling(
+    all,
     leastShortfall(all, 'below', resources, {
       start: least.found,
       // Where no plan has everybody above the floor, one that has one below is the best.

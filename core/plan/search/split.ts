@@ -1,5 +1,5 @@
 import type { Columns } from './columns'
-import { type Part, partOf } from './parts'
+import { type Part, restricted } from './parts'
 
 type Telling = 'device' | 'shape' | 'mask' | 'group' | 'below' | 'disk'
 
@@ -65,13 +65,7 @@ export function split(parts: readonly Part[]): Part[][] {
   const without = (isGone: (column: number) => boolean): Part[] => {
     const gone = new Set(mine.filter(isGone))
     return parts.map((part, index) =>
-      index === chosen.part
-        ? partOf(
-            columns,
-            part.curves,
-            part.inPlay.filter((column) => !gone.has(column)),
-          )
-        : part,
+      index === chosen.part ? restricted(part, (at) => !gone.has(part.inPlay[at]!)) : part,
     )
   }
   return [

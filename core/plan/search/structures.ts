@@ -24,18 +24,21 @@ export interface StructureSearch {
   steps: number
 }
 
+/** A step takes some microseconds, so that a search can be stopped every few milliseconds. */
+const stepsBetweenYields = 500
+
 /**
  * Looks for the best plan worth at least `floor`, group by group, the most promising first: who
  * shares what in which shape on which device, as far as the resources reach, and for each way that
- * the bound does not rule out the best bitrates.
+ * the bound does not rule out the best bitrates. Yields now and then, so that it can be stopped.
  */
-export function searchStructures(
+export function* searchStructures(
   parts: readonly Part[],
   bound: Bound,
   resources: Resources,
   floor: number,
   { mostSteps = Infinity, isFirstEnough = false } = {},
-): StructureSearch {
+): Generator<void, StructureSearch> {
   const { capacity } = resources
   const curves = parts[0]?.curves
   let found: Found | null = null
@@ -94,11 +97,19 @@ export function searchStructures(
     isStopped = isFirstEnough
   }
 
-  const visit = (index: number, state: number, pricedSoFar: number, wire: number): void => {
+  function* visit(
+    index: number,
+    state: number,
+    pricedSoFar: number,
+    wire: number,
+  ): Generator<void, void> {
     if (state === 0) {
       const next = index + 1
-      if (next < parts.length) visit(next, fullState(parts[next]!), pricedSoFar, wire)
-      else settle()
+      if (next < parts.length) yield* visit(next, fullState(parts[next]!), pricedSoFar, wire)
+      else {
+        settle()
+        yield
+      }
       return
     }
     const part = parts[index]!
@@ -126,10 +137,11 @@ export function searchStructures(
         steps += 1
         if (steps > mostSteps) isStopped = true
         if (isStopped) return
+        if (steps % stepsBetweenYields === 0) yield
         use(used, columns, column, resources)
         if (fits(columns, column)) {
           chosen.push({ part: index, column })
-          visit(index, after, own, ownWire)
+          yield* visit(index, after, own, ownWire)
           chosen.pop()
         }
         use(used, columns, column, resources, -1)
@@ -137,7 +149,7 @@ export function searchStructures(
       }
   }
 
-  visit(-1, 0, sold, 0)
+  yield* visit(-1, 0, sold, 0)
   return { found, isExhaustive: !isStopped, steps }
 }
 

@@ -1,5 +1,5 @@
-import { type Bound, boundAt } from './bounds'
-import { bestAround, fullState, type Part, partOf } from './parts'
+import { type Bound, findingBound } from './bounds'
+import { bestAround, fullState, type Part, restricted } from './parts'
 import type { Resources } from './resources'
 
 /** What is still to be searched, and a bound on what can come of it. */
@@ -23,14 +23,14 @@ export function inPlansWorth({ parts, bound }: Task, floor: number): Uint8Array[
   })
 }
 
-/** Without the columns that can be part of no plan worth at least `floor`. */
-export function narrowed(task: Task, floor: number, resources: Resources): Task {
+/** Without the columns that can be part of no plan worth at least `floor`. Yields now and then, so that it can be stopped. */
+export function* narrowed(task: Task, floor: number, resources: Resources): Generator<void, Task> {
   const { parts, bound } = task
   const kept = inPlansWorth(task, floor).map((isIn, index) => {
-    const part = parts[index]!
-    const inPlay = part.inPlay.filter((_, at) => isIn[at] === 1)
-    return inPlay.length === isIn.length ? part : partOf(part.columns, part.curves, inPlay)
+    return restricted(parts[index]!, (at) => isIn[at] === 1)
   })
   const isSame = kept.every((part, index) => part === parts[index])
-  return { parts: kept, bound: isSame ? bound : boundAt(kept, bound.prices, resources) }
+  if (isSame) return { parts: kept, bound }
+  yield
+  return { parts: kept, bound: yield* findingBound(kept, bound.prices, resources) }
 }

@@ -1,3 +1,4 @@
+import { ended } from '../ended'
 import fc from 'fast-check'
 import type { Columns, ColumnsAndCurves } from './columns'
 import { CurveWriter } from './curves'
@@ -128,4 +129,4 @@ export const bestOf = (values: readonly number[]): number | null =>
 
 /** All of a problem's columns in play. */
 export const allInPlay = ({ components, curves }: ColumnsAndCurves): Part[] =>
-  components.map((columns) => partOf(columns, curves, Int32Array.from(columns.mask.keys())))
+  components.map((columns) => ended(partOf(columns, curves, Int32Array.from(columns.mask.keys()))))

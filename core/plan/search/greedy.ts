@@ -1,0 +1,241 @@
+import { leastPoint } from './curves'
+import type { Columns, ColumnsAndCurves } from './columns'
+import type { Found } from './structures'
+import { type Encode, type EncodeUse, type EncodeUses, noUse, plus } from './planState'
+
+/** What is used of everything while a plan is built up. */
+interface Tally {
+  total: EncodeUse
+  loads: number[]
+  sessions: number[]
+}
+
+const tallyOf = (
+  { problem }: EncodeUses,
+  encodes: readonly (readonly [Encode, EncodeUse])[],
+): Tally => {
+  const tally: Tally = {
+    total: noUse,
+    loads: problem.devices.map(() => 0),
+    sessions: problem.devices.map(() => 0),
+  }
+  for (const [{ device }, use] of encodes) {
+    tally.total = plus(tally.total, use)
+    tally.loads[device]! += use.processorLoad + use.otherLoad
+    tally.sessions[device]! += 1
+  }
+  return tally
+}
+
+const fits = ({ problem }: EncodeUses, { total, loads, sessions }: Tally): boolean =>
+  total.uploadKbps <= problem.uploadKbps &&
+  total.diskMegabytes <= problem.diskMegabytes &&
+  problem.devices.every(
+    ({ mostLoad, sessions: most }, device) =>
+      loads[device]! <= mostLoad + 1e-9 && sessions[device]! <= (most ?? Infinity),
+  )
+
+/** How much of what there is a plan uses, all resources taken as equally dear. */
+const shareUsed = ({ problem }: EncodeUses, { total, loads, sessions }: Tally): number =>
+  total.uploadKbps / Math.max(1, problem.uploadKbps) +
+  total.diskMegabytes / Math.max(1, problem.diskMegabytes) +
+  problem.devices.reduce(
+    (sum, { mostLoad, sessions: most }, device) =>
+      sum + loads[device]! / Math.max(mostLoad, 1e-9) + (most ? sessions[device]! / most : 0),
+    0,
+  )
+
+/**
+ * A plan that is found at once: owners are taken in by how much they matter, each demand in the way
+ * that uses least of all there is, at the lowest bitrate above the floor or else at the lowest, shared
+ * where that is less; who does not fit is left out. null where one that must be kept does not fit.
+ * Yields between owners, so that it can be stopped.
+ */
+export function* greedyPlan(uses: EncodeUses): Generator<void, Encode[] | null> {
+  const { demands } = uses.problem
+  const owners = new Map<string, number[]>()
+  demands.forEach(({ owner }, demand) => owners.set(owner, [...(owners.get(owner) ?? []), demand]))
+  const inOrder = [...owners.values()].sort(([a], [b]) => {
+    const [first, second] = [demands[a!]!, demands[b!]!]
+    return (
+      Number(second.mustKeep) - Number(first.mustKeep) ||
+      second.priority / second.count - first.priority / first.count
+    )
+  })
+  let plan: (readonly [Encode, EncodeUse])[] = []
+  for (const steps of inOrder) {
+    let next: typeof plan | null = plan
+    for (const demand of steps) {
+      next = next && (withDemand(uses, next, demand, true) ?? withDemand(uses, next, demand, false))
+      yield
+    }
+    if (next) plan = next
+    else if (demands[steps[0]!]!.mustKeep) return null
+  }
+  return plan.map(([encode]) => encode)
+}
+
+/** The plan with one demand more, in the way that uses least; null where there is no room for it. */
+function withDemand(
+  uses: EncodeUses,
+  plan: readonly (readonly [Encode, EncodeUse])[],
+  demand: number,
+  isAboveFloor: boolean,
+): (readonly [Encode, EncodeUse])[] | null {
+  const { demands, relays, problem } = { ...uses.problem, problem: uses.problem }
+  const own = demands[demand]!
+  let best: (readonly [Encode, EncodeUse])[] | null = null
+  let least = Infinity
+  const offer = (encode: Encode, instead: number | null): void => {
+    const use = uses.of(encode)
+    if (!use || (isAboveFloor && use.below > 0)) return
+    const others = plan.filter((_, index) => index !== instead)
+    const next = [...others, [encode, use] as const]
+    const tally = tallyOf(uses, next)
+    if (!fits(uses, tally)) return
+    const share = shareUsed(uses, tally)
+    if (share < least) {
+      least = share
+      best = next
+    }
+  }
+  const fedBy = (relay: number): { at: number; count: number } => {
+    const at = plan.findIndex(([{ serves }]) => serves.some((each) => each.relay === relay))
+    const count = (plan[at]?.[0].serves ?? []).reduce(
+      (sum, each) => (each.relay === relay ? sum + demands[each.demand]!.count : sum),
+      0,
+    )
+    return { at, count }
+  }
+  const routes = [...(own.direct ? [null] : []), ...own.relays]
+  for (const relay of routes) {
+    const fed = relay === null ? null : fedBy(relay)
+    if (fed && fed.count + own.count > relays[relay!]!.mostFed) continue
+    const via = relay === null ? own : relays[relay]!
+    // With somebody else: through a relay that is sent to already only there.
+    plan.forEach(([encode], index) => {
+      if (fed && fed.at >= 0 && fed.at !== index) return
+      if (!canJoin(uses, encode, demand, via)) return
+      offer({ ...encode, serves: [...encode.serves, { demand, relay }] }, index)
+    })
+    if (fed && fed.at >= 0) continue
+    const serves = [{ demand, relay }]
+    for (const shape of uses.shapesFor(serves)) {
+      const table = uses.tableFor(serves, shape)
+      if (!table) continue
+      const bitrate = table.scoreUnits.findIndex(
+        (units, at) => units >= 0 && !(isAboveFloor && table.below[at]! > 0),
+      )
+      if (bitrate < 0 || table.uploadKbps[bitrate]! > problem.uploadKbps) continue
+      for (const { device } of uses.placesFor(serves, shape))
+        offer({ serves, shape, device, bitrate }, null)
+    }
+  }
+  return best
+}
+
+/** Whether a demand may share an encode, by what of it is not chosen. */
+function canJoin(
+  { problem: { demands, relays } }: EncodeUses,
+  { serves }: Encode,
+  demand: number,
+  via: { picture: string; sound: string | null },
+): boolean {
+  if (!demands[demand]!.shares) return false
+  return serves.every(({ demand: other, relay }) => {
+    const theirs = relay === null ? demands[other]! : relays[relay]!
+    return (
+      demands[other]!.shares &&
+      theirs.picture === via.picture &&
+      (theirs.sound === null || via.sound === null || theirs.sound === via.sound)
+    )
+  })
+}
+
+/** The plan with its bitrates raised, always where that brings most for what it takes, as far as the upload and the disk allow. */
+export function raised(uses: EncodeUses, encodes: readonly Encode[]): Encode[] {
+  const { bitratesKbps, uploadKbps, diskMegabytes } = uses.problem
+  const plan = encodes.map((encode) => ({ ...encode }))
+  const tables = plan.map(({ serves, shape }) => uses.tableFor(serves, shape)!)
+  let [upload, disk] = [0, 0]
+  plan.forEach(({ bitrate }, index) => {
+    upload += tables[index]!.uploadKbps[bitrate]!
+    disk += tables[index]!.diskMegabytes[bitrate]!
+  })
+  for (;;) {
+    let best: { index: number; bitrate: number; ratio: number } | null = null
+    plan.forEach(({ bitrate: from }, index) => {
+      const { scoreUnits, uploadKbps: wire, diskMegabytes: file } = tables[index]!
+      for (let to = from + 1; to < bitratesKbps.length; to += 1) {
+        const gain = scoreUnits[to]! - scoreUnits[from]!
+        if (scoreUnits[to]! < 0 || gain <= 0) continue
+        const more = wire[to]! - wire[from]!
+        if (upload + more > uploadKbps || disk + file[to]! - file[from]! > diskMegabytes) break
+        const ratio = gain / (more + 1)
+        if (!best || ratio > best.ratio) best = { index, bitrate: to, ratio }
+        break
+      }
+    })
+    const step = best as { index: number; bitrate: number } | null
+    if (!step) return plan
+    const { uploadKbps: wire, diskMegabytes: file } = tables[step.index]!
+    const from = plan[step.index]!.bitrate
+    upload += wire[step.bitrate]! - wire[from]!
+    disk += file[step.bitrate]! - file[from]!
+    plan[step.index]!.bitrate = step.bitrate
+  }
+}
+
+/** A plan as a selection of columns, each encode at the lowest bitrate of its column; null where one of them is no column. */
+export function selectionOf(
+  { components, curves }: ColumnsAndCurves,
+  encodes: readonly Encode[],
+): Found | null {
+  const placeOf = new Map<number, { part: number; bit: number }>()
+  components.forEach(({ members }, part) =>
+    members.forEach((demand, bit) => placeOf.set(demand, { part, bit })),
+  )
+  const served = new Set<number>()
+  const chosen: Found['chosen'] = []
+  let value = 0
+  const take = (part: number, column: number): void => {
+    const point = leastPoint(curves, components[part]!.curve[column]!)
+    chosen.push({ part, column, point })
+    value += curves.value[point]!
+  }
+  const firstBitrate = (columns: Columns, column: number): number =>
+    curves.bitrate[leastPoint(curves, columns.curve[column]!)]!
+  for (const { serves, shape, device, bitrate } of encodes) {
+    const places = serves.map((each) => ({ ...placeOf.get(each.demand)!, relay: each.relay ?? -1 }))
+    places.sort((a, b) => a.bit - b.bit)
+    const { part } = places[0]!
+    const columns = components[part]!
+    const mask = places.reduce((bits, { bit }) => bits | (1 << bit), 0)
+    let own = -1
+    for (let column = 0; column < columns.count; column += 1) {
+      if (columns.mask[column] !== mask || columns.shape[column] !== shape) continue
+      if (columns.device[column] !== device) continue
+      const routes = columns.routes[columns.group[column]!]!
+      if (routes.some((route, index) => route !== places[index]!.relay)) continue
+      // Where more bits are above the floor, or fill the disk, is another column.
+      if (firstBitrate(columns, column) > bitrate) continue
+      if (own < 0 || firstBitrate(columns, column) > firstBitrate(columns, own)) own = column
+    }
+    if (own < 0) return null
+    take(part, own)
+    for (const { demand } of serves) served.add(demand)
+  }
+  components.forEach((columns, part) => {
+    let left = columns.members.reduce(
+      (bits, demand, bit) => (served.has(demand) ? bits : bits | (1 << bit)),
+      0,
+    )
+    for (let column = 0; column < columns.count && left !== 0; column += 1) {
+      const mask = columns.mask[column]!
+      if (columns.device[column]! >= 0 || (mask & left) !== mask) continue
+      take(part, column)
+      left &= ~mask
+    }
+  })
+  return { value, chosen }
+}
