@@ -42,8 +42,16 @@ const alike = (count: number, relay: boolean): PlannedShow => {
   const show = randomShow(1, { destinations: 1, grain: 'fine', relay, marginPoints: 0.5 })
   const [first, ...relays] = show.destinations as [Destination, ...Destination[]]
   const plan = { ...first.plan, routePinned: !relay }
+  const sizes = [
+    { width: 1920, height: 1080 },
+    { width: 1280, height: 720 },
+  ]
+  const rules = { ...first.rules, sizes: { type: 'one of' as const, sizes } }
+  const renditions = first.renditions
+    .slice(0, 1)
+    .map((each) => ({ ...each, ...sizes[1]!, pins: [] }))
   const sends = Array.from({ length: count }, (_, index) => ({
-    ...{ ...first, plan, canvas: 'landscape' as const },
+    ...{ ...first, plan, rules, renditions, canvas: 'landscape' as const },
     ...{ id: `alike-${index}`, name: `Place ${index + 1}` },
   }))
   const fed = relays.map((each) => ({ ...each, rules: { ...each.rules, mostFed: count } }))

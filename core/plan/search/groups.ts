@@ -36,8 +36,10 @@ export function membersOf(problem: Problem, demands: readonly number[]): Member[
     const { picture, sound } = problem.demands[demand]!
     return sound === null ? `1 ${picture}` : `0 ${picture} ${sound}`
   }
+  const firstShape = (demand: number): number =>
+    Math.min(...problem.demands[demand]!.choices.map(({ shape }) => shape))
   return [...demands]
-    .sort((a, b) => keyOf(a).localeCompare(keyOf(b)) || a - b)
+    .sort((a, b) => keyOf(a).localeCompare(keyOf(b)) || firstShape(a) - firstShape(b) || a - b)
     .map((demand, bit) => {
       const { picture, sound, choices, floorUnits } = problem.demands[demand]!
       const byShape: (Choice | undefined)[] = problem.shapes.map(() => undefined)

@@ -15,6 +15,15 @@ export interface Optimum {
   isProven: boolean
 }
 
+/** How much more a plan may still be worth than the one that is taken. */
+export interface ProofMargin {
+  atFirst: number
+  atLast: number
+}
+const exactly: ProofMargin = { atFirst: 0, atLast: 0 }
+/** So many steps, a few tenths of a second, are spent on the smaller margin. */
+const patience = 3000
+
 /** How far the look for a first plan goes. */
 const stepsForFirst = 4000
 /** How far a search goes before it splits its task in two instead. */
@@ -29,21 +38,24 @@ const widening = 4
  * The selection of columns and bitrates that is worth most, every demand in exactly one of them.
  * Yields what it has whenever that gets better, and between tasks, so that it can be stopped. Worths
  * are whole numbers. With `isOneLookEnough` it gives up where the first quick look finds nothing; with
- * a `margin` it is content once no selection is worth so much more.
+ * a `margin` it is content once no selection is worth so much more: little at first, and where that takes
+ * long more.
  */
 export function* optimise(
   parts: readonly Part[],
   resources: Resources,
   start: Found | null = null,
-  { isOneLookEnough = false, margin = 0 } = {},
+  { isOneLookEnough = false, margin = exactly } = {},
 ): Generator<Optimum, Optimum> {
   let found = start
   // Worths are whole, so that a better plan is better by one; half of that is left for rounding.
-  const least = (): number => (found ? found.value + Math.max(margin, 0.5) : -Infinity)
+  const least = (): number => (found ? found.value + Math.max(within(), 0.5) : -Infinity)
+  let steps = 0
+  const within = (): number => (steps < patience ? margin.atFirst : margin.atLast)
   let mostAtPrices = Infinity
   const proven = (): Optimum => ({
     found,
-    most: found ? found.value + margin : -Infinity,
+    most: found ? found.value + within() : -Infinity,
     mostAtPrices,
     isProven: true,
   })
@@ -75,6 +87,7 @@ export function* optimise(
     for (;;) {
       const { value, done } = run.next()
       if (done) return value
+      steps += 1
       yield { found, most, mostAtPrices, isProven: false }
     }
   }

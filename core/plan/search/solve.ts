@@ -23,8 +23,9 @@ export interface Progress {
   gapScoreUnits: number | null
 }
 
-/** The share of the margin in which the best need not be told from the next; the rest is left to choose in. */
+/** The share of the margin in which the best need not be told from the next, unless that takes long; the rest is left to choose in. */
 const shareForProof = 1 / 4
+const shareAtLast = 3 / 4
 
 function weightsOf({ uploadKbps, demands, bitratesKbps }: Problem): Weights {
   const recordings = demands.reduce(
@@ -199,7 +200,7 @@ const nothingYet: Progress = { solution: null, isProven: false, gapScoreUnits: n
 /** The plan of the highest score, or one that is proven to be no more than a margin below it. */
 function* nearlyBest(
   given: Problem,
-  { forProof: marginUnits, inAll }: { forProof: number; inAll: number },
+  { forProof, inAll }: { forProof: number; inAll: number },
 ): Generator<Progress, Progress> {
   const bundles = bundled(given)
   const { problem } = bundles
@@ -224,7 +225,7 @@ function* nearlyBest(
       solution: found && unbundled(solutionFrom(problem, columns, found), bundles),
       isProven: isLast && isProven && isComplete,
       gapScoreUnits:
-        isLast && isProven && isComplete && marginUnits === 0
+        isLast && isProven && isComplete && inAll === 0
           ? 0
           : found && isComplete && Number.isFinite(most)
             ? Math.ceil((most - found.value) / scoreUnit)
@@ -240,7 +241,10 @@ function* nearlyBest(
     const parts = yield* making(partsFor(columns, most))
     const run = optimise(parts, resourcesOf(problem, most), start, {
       isOneLookEnough,
-      margin: marginUnits * scoreUnit,
+      margin: {
+        atFirst: forProof * scoreUnit,
+        atLast: Math.floor(inAll * shareAtLast) * scoreUnit,
+      },
     })
     let last: Optimum | null = null
     for (;;) {

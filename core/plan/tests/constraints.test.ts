@@ -1,0 +1,79 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Show } from '../../show'
+import { type ShowProblem, showProblem } from '../problem/showProblem'
+import { type Progress, solving } from '../search/solve'
+import { withUpload } from '../advice/room'
+import { brokenConstraints } from './constraints'
+import { crowdedShow, wildShow } from './wildShows'
+
+const propertySeed = Number(process.env.PROPERTY_SEED ?? 1)
+/** After so many steps what there is has to do; a crowd's proof may take minutes. */
+const mostSteps = 4000
+
+function planned({ problem, preferences }: ShowProblem): Progress {
+  const run = solving(problem, preferences)
+  let last: Progress | null = null
+  for (let steps = 0; steps < mostSteps; steps += 1) {
+    const { value, done } = run.next()
+    // What is shown on the way has to hold as well.
+    if (value.solution && value.solution !== last?.solution)
+      expect(brokenConstraints(problem, value.solution)).toEqual([])
+    last = value
+    if (done) break
+  }
+  return last as Progress
+}
+
+const check = (shows: fc.Arbitrary<Show>, numRuns: number, holds: (show: Show) => void): void =>
+  fc.assert(fc.property(shows, holds), { numRuns, seed: propertySeed })
+const seed = fc.integer({ min: 1, max: 1_000_000 })
+const wild = fc
+  .tuple(seed, fc.integer({ min: 1, max: 7 }))
+  .map(([from, destinations]) => wildShow(from, destinations))
+const crowded = fc
+  .tuple(seed, fc.integer({ min: 15, max: 50 }))
+  .map(([from, destinations]) => crowdedShow(from, destinations))
+
+/** What comes before the score. */
+const firstParts = ({ solution, isProven }: Progress) =>
+  isProven && solution ? [solution.worth.leftOutWeight, solution.worth.belowFloor] : null
+
+describe('plans of shows that are seldom drawn', () => {
+  it('keep every constraint, on the way and at the end', () => {
+    check(wild, 120, (show) => {
+      planned(showProblem(show))
+    })
+  })
+
+  it('do not depend on the order of the destinations', () => {
+    check(wild, 60, (show) => {
+      const turned = { ...show, destinations: [...show.destinations].reverse() }
+      const [one, other] = [
+        firstParts(planned(showProblem(show))),
+        firstParts(planned(showProblem(turned))),
+      ]
+      if (one && other) expect(other).toEqual(one)
+    })
+  })
+})
+
+describe('plans of as many destinations as there can be', () => {
+  it('keep every constraint', () => {
+    check(crowded, 25, (show) => {
+      const { solution } = planned(showProblem(show))
+      // Something can always be had, if only nothing.
+      const mustKeep = show.destinations.some(({ plan }) => plan.mustKeep)
+      if (!mustKeep) expect(solution).not.toBeNull()
+    })
+  })
+
+  it('leave out no more with more upload', () => {
+    check(crowded, 12, (show) => {
+      const before = planned(showProblem(show)).solution
+      const after = planned(showProblem(withUpload(show, 5000)))
+      if (before && after.isProven)
+        expect(after.solution?.worth.leftOutWeight).toBeLessThanOrEqual(before.worth.leftOutWeight)
+    })
+  })
+})
