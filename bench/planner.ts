@@ -3,7 +3,7 @@ import { type SolveProgram, worthByIntegerProgram } from '../core/plan/tests/int
 import { showProblem } from '../core/plan/problem/showProblem'
 import { solving } from '../core/plan/search/solve'
 import { randomShow } from '../core/plan/tests/testShows'
-import type { PlannedShow } from '../core/plan/problem/wishes'
+import type { PlannedShow } from '../core/plan/problem/renditionRequests'
 import type { Destination, Rendition } from '../core/show'
 import { plannedDemoShow } from '../demo'
 import type { Area, Figure } from './figure'

@@ -10,7 +10,7 @@ import {
   type PlanParts,
   type PlanRow,
   planRows,
-  waysToGain,
+  possibleImprovements,
   withPlan,
 } from '@green-mantle/core/plan'
 import type { Show } from '@green-mantle/core/show'
@@ -182,7 +182,7 @@ export const usePlannerStore = defineStore('planner', () => {
 
   /** Changes the show as a way to gain says; undo leads back. */
   function tryWay(id: string): void {
-    const way = waysToGain(store.show).find((candidate) => candidate.id === id)
+    const way = possibleImprovements(store.show).find((candidate) => candidate.id === id)
     if (!way) return
     lastTried.value = { label: way.label, before: planRows(store.show, planOf(store.show)) }
     store.edit(way.label, (draft) => {

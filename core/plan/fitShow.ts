@@ -1,8 +1,8 @@
 import { isSameJson } from '../show'
-import { ended } from './ended'
+import { runToEnd } from './runToEnd'
 import { type Solution, unitsOfDemand, type Worth } from './problem/problem'
 import { type ShowProblem, showProblem } from './problem/showProblem'
-import type { PlannedShow } from './problem/wishes'
+import type { PlannedShow } from './problem/renditionRequests'
 import { planFrom, planOf, type PlanParts } from './showPlan'
 import { type Progress, solving } from './search/solve'
 
@@ -53,7 +53,7 @@ export function* fittingShow(show: PlannedShow): Generator<FitResult, FitResult>
 }
 
 /** Plans a show to the end. */
-export const fitShow = (show: PlannedShow): FitResult => ended(fittingShow(show))
+export const fitShow = (show: PlannedShow): FitResult => runToEnd(fittingShow(show))
 
 /** How many steps of a search a side question is worth; a step takes about a thousandth of a second. */
 const stepsForSideQuestion = 3000

@@ -1,6 +1,6 @@
 import { lineOf, type Pin, type Rendition } from '../show'
 import { usableUpload } from '../network'
-import type { PlannedShow } from './problem/wishes'
+import type { PlannedShow } from './problem/renditionRequests'
 
 /** What of a rendition is asked for, as against what the planner filled in. */
 function asked(rendition: Rendition, step: number): unknown {

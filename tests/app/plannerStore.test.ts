@@ -4,7 +4,7 @@ import {
   planOf,
   planRows,
   type PlanParts,
-  waysToGain,
+  possibleImprovements,
   withPlan,
 } from '@green-mantle/core/plan'
 import { lineOf, type Show } from '@green-mantle/core/show'
@@ -171,7 +171,7 @@ describe('the planner', () => {
     const { store, planner } = await opened()
     answer(questions[0]!)
     const before = planRows(store.show, planOf(store.show))
-    const way = waysToGain(store.show).find(({ id }) => id === 'headroom')!
+    const way = possibleImprovements(store.show).find(({ id }) => id === 'headroom')!
     expect(planner.tried).toBeNull()
     planner.tryWay('headroom')
     await nextTick()

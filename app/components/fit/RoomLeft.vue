@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { marginalInWords, roomOf } from '@green-mantle/core/plan'
+import { marginalInWords, resourceUsesOf } from '@green-mantle/core/plan'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import { usePlannerStore } from '~/stores/planner'
@@ -8,7 +8,7 @@ import { useShowStore } from '~/stores/show'
 /** How full everything is, and what more of it would buy. */
 const store = useShowStore()
 const planner = usePlannerStore()
-const rooms = computed(() => roomOf(store.show))
+const rooms = computed(() => resourceUsesOf(store.show))
 const percent = (share: number): string => `${Math.min(100, share * 100)}%`
 const tone = (share: number): string =>
   share > 1 + 1e-9 ? 'var(--madder)' : share > 0.97 ? 'var(--ochre)' : 'var(--moss)'

@@ -1,6 +1,6 @@
 import { showProblem } from '../problem/showProblem'
-import type { PlannedShow } from '../problem/wishes'
-import { ended } from '../ended'
+import type { PlannedShow } from '../problem/renditionRequests'
+import { runToEnd } from '../runToEnd'
 import { findingWholePlan } from '../search/solve'
 
 /** One thing that a person asked for and that a plan has to meet. */
@@ -90,4 +90,4 @@ export function* findingConflicts(show: PlannedShow): Generator<unknown, DemandI
 }
 
 /** Finds them to the end; see `findingConflicts`. */
-export const conflictsOf = (show: PlannedShow): DemandInWords[] => ended(findingConflicts(show))
+export const conflictsOf = (show: PlannedShow): DemandInWords[] => runToEnd(findingConflicts(show))

@@ -1,8 +1,8 @@
 import { fittingAside, type FitResult } from '../fitShow'
 import { scoreUnitsPerPoint, type Worth } from '../problem/problem'
 import { withPlan } from '../showPlan'
-import { type Way, waysToGain } from './ways'
-import type { PlannedShow } from '../problem/wishes'
+import { type Improvement, possibleImprovements } from './improvements'
+import type { PlannedShow } from '../problem/renditionRequests'
 
 /** What a change would bring, found by planning again. */
 export interface Gain {
@@ -25,7 +25,7 @@ export interface Gain {
 }
 
 /** The effect of a change, the present plan against the one after it. */
-export function gainOf(way: Way, before: FitResult, after: FitResult): Gain | null {
+export function gainOf(way: Improvement, before: FitResult, after: FitResult): Gain | null {
   if (!after.worth) return null
   const nothing: Worth = { leftOutWeight: 0, belowFloor: 0, scoreUnits: 0, encodes: 0, kbps: 0 }
   const [from, to] = [before.worth ?? nothing, after.worth]
@@ -63,7 +63,7 @@ export function* gainsOf(show: PlannedShow, present: FitResult): Generator<Gain[
   const gains: Gain[] = []
   // By the time a way is tried the planner has put its plan into the show, unless cells are set by hand.
   const tried = show.fit.automatic && present.parts !== null ? withPlan(show, present.parts) : show
-  for (const way of waysToGain(tried)) {
+  for (const way of possibleImprovements(tried)) {
     const gain = gainOf(way, present, yield* fittingAside(way.change(tried)))
     if (gain) gains.push(gain)
     gains.sort(compareGains)

@@ -1,12 +1,12 @@
 import { bitrateStepKbps } from '../../fit'
 import { spareUploadKbps } from '../../network'
 import { lineOf, mostAudioBitrateKbps } from '../../show'
-import { ended } from '../ended'
+import { runToEnd } from '../runToEnd'
 import { type FitResult, fittingAside } from '../fitShow'
 import { showProblem } from '../problem/showProblem'
 import { findingPlan } from '../search/solve'
-import { withUpload } from './room'
-import type { PlannedShow } from '../problem/wishes'
+import { withUpload } from './resourceUse'
+import type { PlannedShow } from '../problem/renditionRequests'
 
 /** The plan that nearly fits: what has to be kept is kept, and the line is missed by as little as can be. */
 export interface NearestPlan {
@@ -61,4 +61,4 @@ export function* findingNearestPlan(show: PlannedShow): Generator<unknown, Neare
 
 /** Finds the nearest plan to the end; see `findingNearestPlan`. */
 export const nearestPlan = (show: PlannedShow): NearestPlan | null =>
-  ended(findingNearestPlan(show))
+  runToEnd(findingNearestPlan(show))

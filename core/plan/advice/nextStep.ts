@@ -1,6 +1,6 @@
 import type { Pin, Rendition, Show } from '../../show'
 import { kbpsInWords, listInWords, renditionInWords } from '../../words'
-import { ended } from '../ended'
+import { runToEnd } from '../runToEnd'
 import { fittingMade } from '../fitShow'
 import {
   type Choice,
@@ -181,7 +181,7 @@ export function* findingNextStep(
 
 /** The next step up, found to the end; see `findingNextStep`. */
 export const nextStepOf = (show: Show, destinationId: string): NextStep | null =>
-  ended(findingNextStep(show, destinationId))
+  runToEnd(findingNextStep(show, destinationId))
 
 /** What others lose, those left out before aside; less than nothing is a gain. */
 function changesOfOthers(

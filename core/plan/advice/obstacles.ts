@@ -1,6 +1,10 @@
 import { breachesOf, timingAndSoundBreaches } from '../../fit'
 import { showProblem } from '../problem/showProblem'
-import { type PlannedShow, type Wish, wishesOf } from '../problem/wishes'
+import {
+  type PlannedShow,
+  type RenditionRequest,
+  renditionRequestsOf,
+} from '../problem/renditionRequests'
 
 /** Why no plan can have a destination or recording, whatever the line carries. */
 export interface Obstacle {
@@ -8,7 +12,7 @@ export interface Obstacle {
   words: string
 }
 
-function wordsFor({ destination, rendition, pins }: Wish, show: PlannedShow): string {
+function wordsFor({ destination, rendition, pins }: RenditionRequest, show: PlannedShow): string {
   if (!destination) return 'Nothing that the recording accepts can be encoded on this computer.'
   const { name, relayId, plan, connection } = destination
   if (plan.routePinned && relayId !== null) {
@@ -30,11 +34,11 @@ function wordsFor({ destination, rendition, pins }: Wish, show: PlannedShow): st
 export function obstaclesOf(show: PlannedShow): Obstacle[] {
   const { demands } = showProblem(show).problem
   const obstacles = new Map<string, Obstacle>()
-  wishesOf(show).forEach((wish, index) => {
+  renditionRequestsOf(show).forEach((request, index) => {
     const { direct, relays, choices } = demands[index]!
     if (choices.length > 0 && (direct || relays.length > 0)) return
-    const { id } = wish.source
-    if (!obstacles.has(id)) obstacles.set(id, { id, words: wordsFor(wish, show) })
+    const { id } = request.source
+    if (!obstacles.has(id)) obstacles.set(id, { id, words: wordsFor(request, show) })
   })
   return [...obstacles.values()]
 }

@@ -72,3 +72,19 @@ export function withEarnings(
   }
   return choices.map((choice) => made.get(choice) as Choice)
 }
+
+/**
+ * At which bitrates a shape has earned its place for several demands that one encode serves: where it
+ * has for one of them, or where all of them accept no smaller one. `choices` are theirs of the shape,
+ * `accepted` the shapes that all of them accept.
+ */
+export function earnedTogether(
+  shapes: readonly Shape[],
+  choices: readonly Choice[],
+  accepted: readonly number[],
+): (bitrate: number) => boolean {
+  const own = shapes[choices[0]!.shape] as Shape
+  if (choices.some(({ earned }) => earned === null)) return () => true
+  if (!accepted.some((other) => isSmaller(shapes[other] as Shape, own))) return () => true
+  return (bitrate) => choices.some(({ earned, first }) => earned![bitrate - first] === 1)
+}

@@ -1,4 +1,4 @@
-import type { PlannedShow, Wish } from './wishes'
+import type { PlannedShow, RenditionRequest } from './renditionRequests'
 import type { Rendition } from '../../show'
 
 /** What the last plan set for one demand: the cells of its rendition, and its route. */
@@ -23,9 +23,9 @@ export interface Preferences {
 /** No margin, and no plan before. */
 export const noPreferences: Preferences = { marginUnits: 0, last: [] }
 
-/** What the plan that a show holds says of one wish; null where no plan said anything, or left it out. */
+/** What the plan that a show holds says of one request; null where no plan said anything, or left it out. */
 export function lastCellsOf(
-  { destination, rendition, isHandOff, source }: Wish,
+  { destination, rendition, isHandOff, source }: RenditionRequest,
   show: PlannedShow,
   { deviceIds, relayIds }: { deviceIds: readonly (string | null)[]; relayIds: readonly string[] },
 ): LastCells | null {

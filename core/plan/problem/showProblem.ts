@@ -19,13 +19,13 @@ import {
   type DemandSource,
   devicesFor,
   effortsOf,
-  mended,
+  withinRules,
   picturesOf,
   type PlannedShow,
   routesOf,
-  type Wish,
-  wishesOf,
-} from './wishes'
+  type RenditionRequest,
+  renditionRequestsOf,
+} from './renditionRequests'
 
 /** A show as a fitting problem, with what leads back from its numbers to the show. */
 export interface ShowProblem {
@@ -63,13 +63,13 @@ const soundOf = (rendition: Rendition): string =>
 
 /** Every bitrate that may be chosen: the steps up to the highest that counts, and what is pinned. */
 function bitratesOf(
-  wishes: readonly Wish[],
+  requests: readonly RenditionRequest[],
   relays: readonly Destination[],
   usableKbps: number,
 ): number[] {
   const highest = Math.max(
     bitrateStepKbps,
-    ...wishes.map(({ rules, destination }) =>
+    ...requests.map(({ rules, destination }) =>
       destination ? Math.min(rules.mostVideoBitrateKbps, usableKbps) : rules.mostVideoBitrateKbps,
     ),
   )
@@ -79,7 +79,7 @@ function bitratesOf(
       (_, index) => (index + 1) * bitrateStepKbps,
     ),
   )
-  for (const { pins, rendition, rules } of wishes) {
+  for (const { pins, rendition, rules } of requests) {
     if (pins.has('video bitrate')) bitrates.add(rendition.videoBitrateKbps)
     for (const own of ownSteps(rules)) bitrates.add(own)
   }
@@ -153,12 +153,12 @@ function shapesWithPlaces({ computer: { devices } }: PlannedShow): {
 export function showProblem(show: PlannedShow): ShowProblem {
   const usableKbps = Math.floor(usableUpload(lineOf(show)).usableKbps)
   const diskGigabytes = show.computer.freeDiskGigabytes
-  const wishes = wishesOf(show)
+  const requests = renditionRequestsOf(show)
   const { shapes, places, indexOf } = shapesWithPlaces(show)
   const relays = show.destinations.filter(({ on, connection }) => on && connection === 'relay')
-  const bitratesKbps = bitratesOf(wishes, relays, usableKbps)
+  const bitratesKbps = bitratesOf(requests, relays, usableKbps)
   const relayRenditions = relays.map((relay) =>
-    mended(relay, relay.renditions[0] as Rendition, show),
+    withinRules(relay, relay.renditions[0] as Rendition, show),
   )
   const wireTable = wireTables(bitratesKbps)
   const context: ChoiceContext = {
@@ -170,33 +170,33 @@ export function showProblem(show: PlannedShow): ShowProblem {
     fineness: finenessTables(shapes, show.pictureKind, bitratesKbps),
     wireTable,
     isStep: Uint8Array.from(bitratesKbps, (bitrate) => (bitrate % bitrateStepKbps === 0 ? 1 : 0)),
-    listedTo: listedToFor(wishes, relays, bitratesKbps),
+    listedTo: listedToFor(requests, relays, bitratesKbps),
   }
   // Those who ask for the same get the same list, by which they are known to be alike.
   const known = new Map<string, Choice[]>()
-  const choicesFor = (wish: Wish, feeding: readonly Destination[]): Choice[] => {
-    const key = choiceKey(wish, feeding)
-    const choices = known.get(key) ?? choicesOf(wish, feeding, context)
+  const choicesFor = (request: RenditionRequest, feeding: readonly Destination[]): Choice[] => {
+    const key = choiceKey(request, feeding)
+    const choices = known.get(key) ?? choicesOf(request, feeding, context)
     known.set(key, choices)
     return choices
   }
-  const demands = wishes.map((wish): Demand => {
-    const { rendition, destination, priority } = wish
-    const routes = routesOf(wish, relays, relayRenditions, show)
+  const demands = requests.map((request): Demand => {
+    const { rendition, destination, priority } = request
+    const routes = routesOf(request, relays, relayRenditions, show)
     const feeding = routes.relays.map((relay) => relays[relay] as Destination)
     return {
-      id: `${wish.owner} ${wish.source.step}`,
-      owner: wish.owner,
+      id: `${request.owner} ${request.source.step}`,
+      owner: request.owner,
       count: 1,
       priority,
-      mustKeep: wish.mustKeep,
-      picture: pictureOf(wish.canvas, rendition),
+      mustKeep: request.mustKeep,
+      picture: pictureOf(request.canvas, rendition),
       sound: destination ? soundOf(rendition) : null,
-      floorUnits: floorUnitsOf(wish, show),
-      marginUnits: marginUnitsOf(wish, show),
-      choices: choicesFor(wish, feeding),
-      devices: devicesFor(wish, show),
-      shares: !wish.isHandOff,
+      floorUnits: floorUnitsOf(request, show),
+      marginUnits: marginUnitsOf(request, show),
+      choices: choicesFor(request, feeding),
+      devices: devicesFor(request, show),
+      shares: !request.isHandOff,
       ...routes,
     }
   })
@@ -230,13 +230,13 @@ export function showProblem(show: PlannedShow): ShowProblem {
         }
       }),
     },
-    sources: wishes.map(({ source }) => source),
+    sources: requests.map(({ source }) => source),
     relays,
     relayRenditions,
     deviceIds,
     preferences: {
       marginUnits: Math.round(show.fit.marginPoints * scoreUnitsPerPoint),
-      last: wishes.map((wish) => lastCellsOf(wish, show, { deviceIds, relayIds })),
+      last: requests.map((request) => lastCellsOf(request, show, { deviceIds, relayIds })),
     },
   }
 }
@@ -257,11 +257,11 @@ interface ChoiceContext {
 
 /** Up to where everybody lists bitrates, so that they can share with whoever has nothing lower. */
 function listedToFor(
-  wishes: readonly Wish[],
+  requests: readonly RenditionRequest[],
   relays: readonly Destination[],
   bitratesKbps: readonly number[],
 ): number {
-  const leastKbps = wishes.map(({ rules, pins, rendition }) =>
+  const leastKbps = requests.map(({ rules, pins, rendition }) =>
     pins.has('video bitrate') ? rendition.videoBitrateKbps : (rules.leastVideoBitrateKbps ?? 0),
   )
   const ofRelays = relays.flatMap((relay) => [
@@ -271,13 +271,13 @@ function listedToFor(
   return firstAtLeast(bitratesKbps, Math.max(0, ...leastKbps, ...ofRelays)) + 1
 }
 
-/** All that the choices of a wish depend on, within one show. */
-function choiceKey(wish: Wish, feeding: readonly Destination[]): string {
-  const { rules, rendition, pins, destination, largerThan } = wish
+/** All that the choices of a request depend on, within one show. */
+function choiceKey(request: RenditionRequest, feeding: readonly Destination[]): string {
+  const { rules, rendition, pins, destination, largerThan } = request
   const { id: _id, pins: _pins, ...settings } = rendition
   return JSON.stringify([
-    [wish.canvas, wish.priority, wish.steps, wish.isHandOff, wish.source.kind],
-    judgedOn(wish.viewers, wish.source.step),
+    [request.canvas, request.priority, request.steps, request.isHandOff, request.source.kind],
+    judgedOn(request.viewers, request.source.step),
     [rules.codecs, rules.sizes, rules.framesPerSecond, rules.highestLevel],
     [rules.leastVideoBitrateKbps, rules.mostVideoBitrateKbps],
     [settings, [...pins].sort()],
@@ -288,9 +288,13 @@ function choiceKey(wish: Wish, feeding: readonly Destination[]): string {
 }
 
 /** What a demand gets out of every shape that it accepts; `feeding` are the relays it may be reached through. */
-function choicesOf(wish: Wish, feeding: readonly Destination[], context: ChoiceContext): Choice[] {
+function choicesOf(
+  request: RenditionRequest,
+  feeding: readonly Destination[],
+  context: ChoiceContext,
+): Choice[] {
   const { show, bitratesKbps, shapes, places, indexOf, listedTo, fineness, wireTable } = context
-  const { rules, rendition, pins, destination, priority, steps, viewers } = wish
+  const { rules, rendition, pins, destination, priority, steps, viewers } = request
   const isPinned = pins.has('video bitrate')
   const pinned = firstAtLeast(bitratesKbps, rendition.videoBitrateKbps)
   const within = (range: BitrateRange): BitrateRange | null => {
@@ -306,9 +310,9 @@ function choicesOf(wish: Wish, feeding: readonly Destination[], context: ChoiceC
         Math.ceil(recordingMegabytes({ ...rendition, videoBitrateKbps }, show.durationMinutes)),
       )
   const notSent = new Int32Array(bitratesKbps.length)
-  const devices = devicesFor(wish, show)
+  const devices = devicesFor(request, show)
   const choices: Choice[] = []
-  for (const picture of picturesOf(wish, show)) {
+  for (const picture of picturesOf(request, show)) {
     const accepted = acceptedRange(rules, picture, bitratesKbps)
     const range = accepted && within(accepted)
     if (!range) continue
@@ -318,12 +322,12 @@ function choicesOf(wish: Wish, feeding: readonly Destination[], context: ChoiceC
       : notSent
     const wanted = {
       kind: show.pictureKind,
-      shapeTerm: meanShapeTerm(picture, show.pictureKind, judgedOn(viewers, wish.source.step)),
+      shapeTerm: meanShapeTerm(picture, show.pictureKind, judgedOn(viewers, request.source.step)),
       priority,
       steps,
     }
     const indexFor = indexOf(picture)
-    for (const effort of effortsOf(wish, show)) {
+    for (const effort of effortsOf(request, show)) {
       const index = indexFor(effort)
       if (!places[index]!.some(({ device }) => devices.includes(device))) continue
       const choice = choiceOf(index, shapes[index]!, range, wanted, {
@@ -339,17 +343,20 @@ function choicesOf(wish: Wish, feeding: readonly Destination[], context: ChoiceC
     }
   }
   return withEarnings(choices, shapes, {
-    marginUnits: marginUnitsOf(wish, show),
-    floorUnits: floorUnitsOf(wish, show),
+    marginUnits: marginUnitsOf(request, show),
+    floorUnits: floorUnitsOf(request, show),
   })
 }
 
 /** So many score units a larger size or higher frame rate has to be worth above a smaller one. */
-const marginUnitsOf = ({ steps, priority }: Wish, { fit }: PlannedShow): number =>
+const marginUnitsOf = ({ steps, priority }: RenditionRequest, { fit }: PlannedShow): number =>
   Math.round((fit.shapeMarginPoints * scoreUnitsPerPoint) / steps) * priority
 
-/** Below this many score units a wish counts as below the floor: no recording ever does, nor a lower step of a ladder. */
-const floorUnitsOf = ({ destination, source, steps, priority }: Wish, { fit }: PlannedShow) =>
+/** Below this many score units a request counts as below the floor: no recording ever does, nor a lower step of a ladder. */
+const floorUnitsOf = (
+  { destination, source, steps, priority }: RenditionRequest,
+  { fit }: PlannedShow,
+) =>
   destination && source.step === 0
     ? Math.round((fit.floorScore * scoreUnitsPerPoint) / steps) * priority
     : 0

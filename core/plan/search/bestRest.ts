@@ -1,4 +1,4 @@
-import { fullState, type Part } from './parts'
+import { fullState, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 
 /** How many may be below the floor at most, where that matters; else nobody is counted. */
@@ -8,40 +8,43 @@ export interface BelowCount {
 }
 
 /** It does not matter where nobody may be below the floor, since then no such column is in play, or everybody may. */
-export function belowCount(parts: readonly Part[], { capacity, below }: Resources): BelowCount {
-  const members = parts.reduce((sum, { columns }) => sum + columns.members.length, 0)
+export function belowCount(
+  subproblems: readonly Subproblem[],
+  { capacity, below }: Resources,
+): BelowCount {
+  const members = subproblems.reduce((sum, { columns }) => sum + columns.members.length, 0)
   const isCounted = capacity[below]! > 0 && capacity[below]! < members
   return { isCounted, most: isCounted ? capacity[below]! : 0 }
 }
 
 /**
- * The best that those still to be served can be worth: of one part those of each state, of later parts
+ * The best that those still to be served can be worth: of one subproblem those of each state, of later subproblems
  * everybody, where at most so many of them may be below the floor.
  */
-export type BestRest = (part: number, below: number) => Float64Array
+export type BestRest = (subproblem: number, below: number) => Float64Array
 
-/** `worth` says what a column is worth, given its part and its place in play. */
+/** `worth` says what a column is worth, given its subproblem and its place in play. */
 export function bestRestOf(
-  parts: readonly Part[],
+  subproblems: readonly Subproblem[],
   count: BelowCount,
-  worth: (part: number, at: number) => number,
+  worth: (subproblem: number, at: number) => number,
 ): BestRest {
-  // From the last part on, each with what the later ones are worth.
+  // From the last subproblem on, each with what the later ones are worth.
   let later = new Array<number>(count.most + 1).fill(0)
-  const byPart: Float64Array[][] = parts.map(() => [])
-  for (let index = parts.length - 1; index >= 0; index -= 1) {
-    const part = parts[index]!
-    const ofSet = bestOfSets(part, count, (at) => worth(index, at))
-    const best = bestOfStates(part, ofSet, later)
+  const byPart: Float64Array[][] = subproblems.map(() => [])
+  for (let index = subproblems.length - 1; index >= 0; index -= 1) {
+    const subproblem = subproblems[index]!
+    const ofSet = bestOfSets(subproblem, count, (at) => worth(index, at))
+    const best = bestOfStates(subproblem, ofSet, later)
     byPart[index] = best
-    later = best.map((states) => states[fullState(part)]!)
+    later = best.map((states) => states[fullState(subproblem)]!)
   }
-  return (part, below) => byPart[part]![below]!
+  return (subproblem, below) => byPart[subproblem]![below]!
 }
 
-/** For each number that may be below the floor the best of every state; with nobody to be served, that of the later parts. */
+/** For each number that may be below the floor the best of every state; with nobody to be served, that of the later subproblems. */
 function bestOfStates(
-  { states, firstMove, moveSet, moveTo }: Part,
+  { states, firstMove, moveSet, moveTo }: Subproblem,
   ofSet: readonly Float64Array[],
   later: readonly number[],
 ): Float64Array[] {
@@ -60,7 +63,7 @@ function bestOfStates(
 
 /** For each number of members below the floor the best column of each set. */
 function bestOfSets(
-  { columns, inPlay, firstOfSet }: Part,
+  { columns, inPlay, firstOfSet }: Subproblem,
   { isCounted, most }: BelowCount,
   worth: (at: number) => number,
 ): Float64Array[] {

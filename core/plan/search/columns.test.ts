@@ -1,4 +1,4 @@
-import { ended } from '../ended'
+import { runToEnd } from '../runToEnd'
 import { describe, expect, it } from 'vitest'
 import { type ColumnsAndCurves, columnsAndCurves } from './columns'
 import { searchedComponents } from './components'
@@ -21,11 +21,11 @@ const problems = Array.from({ length: 24 }, (_, seed): Problem => {
 /** Each column as words, with the points of its curve. */
 function listed(
   { components, curves }: ColumnsAndCurves,
-  isAsked: (part: number, column: number) => boolean,
+  isAsked: (subproblem: number, column: number) => boolean,
 ) {
-  return components.map((columns, part) =>
+  return components.map((columns, subproblem) =>
     Array.from({ length: columns.count }, (_, column) => column)
-      .filter((column) => isAsked(part, column))
+      .filter((column) => isAsked(subproblem, column))
       .map((column) => {
         const [from, to] = [
           curves.first[columns.curve[column]!]!,
@@ -48,11 +48,11 @@ describe('columns', () => {
   it('of which nobody is left out or below the floor are the same, made alone or among all', () => {
     for (const problem of problems) {
       const components = searchedComponents(problem)
-      const all = ended(columnsAndCurves(problem, components, weights))
-      const whole = ended(columnsAndCurves(problem, components, weights, { isWhole: true }))
-      const isWhole = (part: number, column: number): boolean =>
-        all.components[part]!.below[column] === 0 &&
-        all.components[part]!.leftOutWeight[column] === 0
+      const all = runToEnd(columnsAndCurves(problem, components, weights))
+      const whole = runToEnd(columnsAndCurves(problem, components, weights, { isWhole: true }))
+      const isWhole = (subproblem: number, column: number): boolean =>
+        all.components[subproblem]!.below[column] === 0 &&
+        all.components[subproblem]!.leftOutWeight[column] === 0
       expect(listed(whole, () => true)).toEqual(listed(all, isWhole))
     }
   })
@@ -60,7 +60,7 @@ describe('columns', () => {
   it('say of a bitrate what its members get and what it takes', () => {
     let points = 0
     for (const problem of problems) {
-      const { components, curves } = ended(
+      const { components, curves } = runToEnd(
         columnsAndCurves(problem, searchedComponents(problem), weights),
       )
       for (const columns of components)

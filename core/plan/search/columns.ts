@@ -1,7 +1,7 @@
 import type { SearchedComponent } from './components'
 import { CurveWriter, type Curves } from './curves'
 import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
-import { isSmaller } from '../problem/earning'
+import { earnedTogether } from '../problem/earning'
 import type { Problem } from '../problem/problem'
 
 /**
@@ -187,7 +187,11 @@ class ColumnWriter {
     sumUp(sums, problem, group, shape, isWhole)
     const { first, end, scores, disks, recordings, aboveFrom } = sums
     const wires = sums.wiresAt.get(problem.shapes[shape]!.framesPerSecond)!
-    const isEarned = earnedBy(problem, group, shape)
+    const isEarned = earnedTogether(
+      problem.shapes,
+      group.members.map((member) => member.choices[shape]!),
+      group.shapes,
+    )
     const added: { curve: number; below: number; disk: number }[] = []
     let [left, below, disk] = [aboveFrom.length, sumOfCounts(aboveFrom), 0]
     const close = (): void => {
@@ -260,22 +264,6 @@ type Fields = Record<FieldName, Int32Array | Float64Array>
 function mapFields(make: (name: FieldName) => Int32Array | Float64Array): Fields {
   const names = Object.keys(fieldTypes) as FieldName[]
   return Object.fromEntries(names.map((name) => [name, make(name)])) as Fields
-}
-
-/**
- * At which bitrates a shape has earned its place in a group: where it has for one of the members, or
- * where all of them accept no smaller one.
- */
-export function earnedBy(
-  { shapes }: Problem,
-  { members, shapes: accepted }: Group,
-  shape: number,
-): (bitrate: number) => boolean {
-  const choices = members.map((member) => member.choices[shape]!)
-  const hasSmaller = (): boolean =>
-    accepted.some((other) => isSmaller(shapes[other]!, shapes[shape]!))
-  if (choices.some(({ earned }) => earned === null) || !hasSmaller()) return () => true
-  return (bitrate) => choices.some(({ earned, first }) => earned![bitrate - first] === 1)
 }
 
 /** What a group gets and uses in one shape, at the bitrates from `first` up to `end`; written over for every shape. */

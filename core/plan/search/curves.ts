@@ -15,7 +15,7 @@ export interface Curves {
   hull: Int32Array
   /** What each kb/s more from the hull's last point to this one gains; falling along the hull, from infinity on. */
   slope: Float64Array
-  /** For each curve where on the hull the last look ended, which is where the next begins. */
+  /** For each curve where on the hull the last look runToEnd, which is where the next begins. */
   lastCorner: Int32Array
 }
 

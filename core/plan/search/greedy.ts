@@ -191,16 +191,16 @@ export function selectionOf(
   { components, curves }: ColumnsAndCurves,
   encodes: readonly Encode[],
 ): Found | null {
-  const placeOf = new Map<number, { part: number; bit: number }>()
-  components.forEach(({ members }, part) =>
-    members.forEach((demand, bit) => placeOf.set(demand, { part, bit })),
+  const placeOf = new Map<number, { subproblem: number; bit: number }>()
+  components.forEach(({ members }, subproblem) =>
+    members.forEach((demand, bit) => placeOf.set(demand, { subproblem, bit })),
   )
   const served = new Set<number>()
   const chosen: Found['chosen'] = []
   let value = 0
-  const take = (part: number, column: number): void => {
-    const point = leastPoint(curves, components[part]!.curve[column]!)
-    chosen.push({ part, column, point })
+  const take = (subproblem: number, column: number): void => {
+    const point = leastPoint(curves, components[subproblem]!.curve[column]!)
+    chosen.push({ subproblem, column, point })
     value += curves.value[point]!
   }
   const firstBitrate = (columns: Columns, column: number): number =>
@@ -208,8 +208,8 @@ export function selectionOf(
   for (const { serves, shape, device, bitrate } of encodes) {
     const places = serves.map((each) => ({ ...placeOf.get(each.demand)!, relay: each.relay ?? -1 }))
     places.sort((a, b) => a.bit - b.bit)
-    const { part } = places[0]!
-    const columns = components[part]!
+    const { subproblem } = places[0]!
+    const columns = components[subproblem]!
     const mask = places.reduce((bits, { bit }) => bits | (1 << bit), 0)
     let own = -1
     for (let column = 0; column < columns.count; column += 1) {
@@ -222,10 +222,10 @@ export function selectionOf(
       if (own < 0 || firstBitrate(columns, column) > firstBitrate(columns, own)) own = column
     }
     if (own < 0) return null
-    take(part, own)
+    take(subproblem, own)
     for (const { demand } of serves) served.add(demand)
   }
-  components.forEach((columns, part) => {
+  components.forEach((columns, subproblem) => {
     let left = columns.members.reduce(
       (bits, demand, bit) => (served.has(demand) ? bits : bits | (1 << bit)),
       0,
@@ -233,7 +233,7 @@ export function selectionOf(
     for (let column = 0; column < columns.count && left !== 0; column += 1) {
       const mask = columns.mask[column]!
       if (columns.device[column]! >= 0 || (mask & left) !== mask) continue
-      take(part, column)
+      take(subproblem, column)
       left &= ~mask
     }
   })

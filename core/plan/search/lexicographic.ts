@@ -15,7 +15,7 @@ import {
  * of the margin each may give up score. A plan stays as it is within all of it. One that is made anew
  * leaves some for the aims after the weightiest, and for staying as it is when little changes.
  */
-export const secondaryAims = {
+const secondaryAims = {
   changedCells: 1,
   processorLoad: 0.5,
   otherLoad: 0.5,
@@ -32,7 +32,7 @@ const aims = Object.keys(secondaryAims) as Aim[]
 const tolerance = 1e-9
 
 /** Below 0 where the first use is better by the secondary aims. */
-export function compareBySecondaryAims(a: EncodeUse, b: EncodeUse): number {
+function compareBySecondaryAims(a: EncodeUse, b: EncodeUse): number {
   for (const aim of aims) {
     const difference = a[aim] - b[aim]
     if (Math.abs(difference) > tolerance) return difference

@@ -1,6 +1,6 @@
 import type { Preferences } from '../problem/preferences'
 import type { Choice, Problem, Solution } from '../problem/problem'
-import { isSmaller } from '../problem/earning'
+import { earnedTogether } from '../problem/earning'
 
 /** One encode of a plan, and whom it serves. */
 export interface Encode {
@@ -131,15 +131,7 @@ export class EncodeUses {
       recordings: 0,
     }
     const refuse = (bitrate: number): unknown => (table.scoreUnits[bitrate] = -1)
-    const hasSmaller = this.shapesFor(serves).some((other) =>
-      isSmaller(shapes[other]!, shapes[shape]!),
-    )
-    const isEarned = (bitrate: number): boolean =>
-      !hasSmaller ||
-      choices.some((choice) => {
-        const { earned, first } = choice!
-        return earned === null || earned[bitrate - first] === 1
-      })
+    const isEarned = earnedTogether(shapes, choices as Choice[], this.shapesFor(serves))
     serves.forEach(({ demand, relay }, index) => {
       const { first, scores, wireKbps, diskMegabytes } = choices[index]!
       const { floorUnits, count } = demands[demand]!

@@ -1,15 +1,15 @@
-import { boundAt, uploadBound } from './bounds'
+import { boundAt, uploadBound } from './lagrangianBound'
 import type { Columns, ColumnsAndCurves } from './columns'
 import { CurveWriter, leastPoint } from './curves'
-import { searchLabels } from './labels'
-import { type Part, partOf } from './parts'
+import { setLabels } from './labelSetting'
+import { type Subproblem, subproblemOf } from './subproblems'
 import type { Resources } from './resources'
-import { lowBound } from './prices'
-import { split } from './split'
+import { bundleMethod } from './bundleMethod'
+import { branch } from './branching'
 import { type Found, searchStructures } from './structures'
-import { narrowed, type Task } from './task'
+import { reducedCostFixed, type Node } from './reducedCostFixing'
 
-/** How far a search goes that has to be exact before it splits its task in two instead. */
+/** How far a search goes that has to be exact before it splits its node in two instead. */
 const exactLimits = { each: Infinity, inAll: 40_000, columns: Infinity, ofKind: Infinity }
 /** How many quick looks for a good plan there are, and how wide each is. */
 const quickLooks = [
@@ -21,7 +21,7 @@ const quickLooks = [
 /** How many steps are spent on finding a plan that falls short by no more than the bound says it has to. */
 const stepsForTarget = 20_000
 
-/** After so many tasks the search is given up, and what it has is not proven. */
+/** After so many nodes the search is given up, and what it has is not proven. */
 const mostTasks = 100
 const rounding = 1e-4
 
@@ -50,7 +50,7 @@ export function* leastShortfall(
   let found: Found | null = start && {
     ...start,
     value: -start.chosen.reduce(
-      (sum, { part, column }) => sum + components[part]![aim][column]!,
+      (sum, { subproblem, column }) => sum + components[subproblem]![aim][column]!,
       0,
     ),
   }
@@ -74,45 +74,46 @@ export function* leastShortfall(
       yield said
     }
   }
-  function* improved({ parts: within, bound }: Task, rounds: number): Generator<void, Task> {
-    const low = yield* lowBound(within, resources, bound, known(), rounds)
-    return yield* narrowed({ parts: within, bound: low }, floor(), resources)
+  function* improved({ subproblems: within, bound }: Node, rounds: number): Generator<void, Node> {
+    const low = yield* bundleMethod(within, resources, bound, known(), rounds)
+    return yield* reducedCostFixed({ subproblems: within, bound: low }, floor(), resources)
   }
 
-  const parts = yield* steadily(frugalParts({ components, curves }, aim, resources))
-  let task: Task = { parts, bound: yield* steadily(uploadBound(parts, resources)) }
+  const subproblems = yield* steadily(frugalSubproblems({ components, curves }, aim, resources))
+  let node: Node = { subproblems, bound: yield* steadily(uploadBound(subproblems, resources)) }
   for (const { rounds, each } of quickLooks) {
-    if (isLeast() || task.bound.most < floor()) break
-    task = yield* steadily(improved(task, rounds))
+    if (isLeast() || node.bound.most < floor()) break
+    node = yield* steadily(improved(node, rounds))
     // What is as good as the bound rounded is the best.
-    const target = Math.min(Math.floor(task.bound.most + rounding), -least) - rounding
+    const target = Math.min(Math.floor(node.bound.most + rounding), -least) - rounding
     const steps = { mostSteps: stepsForTarget, isFirstEnough: true }
     better(
-      (yield* steadily(searchStructures(task.parts, task.bound, resources, target, steps))).found,
+      (yield* steadily(searchStructures(node.subproblems, node.bound, resources, target, steps)))
+        .found,
     )
-    if (isLeast() || task.bound.most < floor()) break
+    if (isLeast() || node.bound.most < floor()) break
     const limits = { each, inAll: 40 * exactLimits.inAll, columns: 6 + each / 8, ofKind: 2 }
     better(
-      (yield* steadily(searchLabels(task.parts, task.bound, resources, floor(), limits))).found,
+      (yield* steadily(setLabels(node.subproblems, node.bound, resources, floor(), limits))).found,
     )
     yield shown()
   }
-  const open: Task[] = isLeast() ? [] : [task]
-  for (let tasks = 0; open.length > 0 && tasks < mostTasks; tasks += 1) {
-    const next = yield* steadily(narrowed(open.pop()!, floor(), resources))
+  const open: Node[] = isLeast() ? [] : [node]
+  for (let nodes = 0; open.length > 0 && nodes < mostTasks; nodes += 1) {
+    const next = yield* steadily(reducedCostFixed(open.pop()!, floor(), resources))
     if (next.bound.most < floor()) continue
     const exact = yield* steadily(
-      searchLabels(next.parts, next.bound, resources, floor(), exactLimits),
+      setLabels(next.subproblems, next.bound, resources, floor(), exactLimits),
     )
     better(exact.found)
     yield shown()
     if (isLeast()) open.length = 0
     if (isLeast() || exact.isExhaustive) continue
-    const halves: Task[] = []
-    for (const half of split(next.parts))
+    const halves: Node[] = []
+    for (const half of branch(next.subproblems))
       halves.push(
         yield* steadily(
-          improved({ parts: half, bound: boundAt(half, next.bound.prices, resources) }, 8),
+          improved({ subproblems: half, bound: boundAt(half, next.bound.prices, resources) }, 8),
         ),
       )
     // The more promising half is looked at first, so it is put on top.
@@ -124,20 +125,20 @@ export function* leastShortfall(
 
 /** The same plan with the points of the curves that were given, each the lowest. */
 function asGiven({ chosen }: Found, { components, curves }: ColumnsAndCurves): Found {
-  const given = chosen.map(({ part, column }) => ({
-    part,
+  const given = chosen.map(({ subproblem, column }) => ({
+    subproblem,
     column,
-    point: leastPoint(curves, components[part]!.curve[column]!),
+    point: leastPoint(curves, components[subproblem]!.curve[column]!),
   }))
   return { value: given.reduce((sum, { point }) => sum + curves.value[point]!, 0), chosen: given }
 }
 
 /** Of the columns for the same demands and device only those that use least. */
-function* frugalParts(
+function* frugalSubproblems(
   { components, curves }: ColumnsAndCurves,
   aim: ShortfallAim,
   resources: Resources,
-): Generator<void, Part[]> {
+): Generator<void, Subproblem[]> {
   const mostLeftOut = resources.capacity[resources.leftOut]!
   const writer = new CurveWriter()
   const frugal: { columns: Columns; inPlay: Int32Array }[] = []
@@ -155,9 +156,10 @@ function* frugalParts(
     })
   }
   const single = writer.finish()
-  const parts: Part[] = []
-  for (const { columns, inPlay } of frugal) parts.push(yield* partOf(columns, single, inPlay))
-  return parts
+  const subproblems: Subproblem[] = []
+  for (const { columns, inPlay } of frugal)
+    subproblems.push(yield* subproblemOf(columns, single, inPlay))
+  return subproblems
 }
 
 /** So many columns are looked at between two chances to stop. */

@@ -1,13 +1,13 @@
-import { type Part, partOf } from './parts'
+import { type Subproblem, subproblemOf } from './subproblems'
 import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
-import { bundled, unbundled } from './bundles'
-import { settleBitrates } from './bitrates'
+import { aggregated, disaggregated } from './symmetry'
+import { solveKnapsack } from './bitrateKnapsack'
 import { greedyPlan, raised, selectionOf } from './greedy'
 import { EncodeUses, solutionOfEncodes } from './planState'
 import { lexicographicPhase } from './lexicographic'
 import { searchedComponents } from './components'
-import { type Optimum, optimise } from './optimise'
-import { ended } from '../ended'
+import { type Optimum, branchAndBound } from './branchAndBound'
+import { runToEnd } from '../runToEnd'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from '../problem/problem'
 import { noPreferences, type Preferences } from '../problem/preferences'
 import { resourcesOf } from './resources'
@@ -37,11 +37,11 @@ function weightsOf({ uploadKbps, demands, bitratesKbps }: Problem): Weights {
 }
 
 /** Without anybody left out or below the floor, or with at most so many. */
-function* partsFor(
+function* subproblemsFor(
   { components, curves }: ColumnsAndCurves,
   most: { leftOutWeight: number; belowFloor: number },
-): Generator<void, Part[]> {
-  const parts: Part[] = []
+): Generator<void, Subproblem[]> {
+  const subproblems: Subproblem[] = []
   for (const columns of components) {
     const inPlay = columns.mask
       .map((_, column) => column)
@@ -50,9 +50,9 @@ function* partsFor(
           columns.leftOutWeight[column]! <= most.leftOutWeight &&
           columns.below[column]! <= most.belowFloor,
       )
-    parts.push(yield* partOf(columns, curves, inPlay))
+    subproblems.push(yield* subproblemOf(columns, curves, inPlay))
   }
-  return parts
+  return subproblems
 }
 
 function solutionFrom(
@@ -69,8 +69,8 @@ function solutionFrom(
   const worth: Worth = { leftOutWeight: 0, belowFloor: 0, scoreUnits: 0, encodes: 0, kbps: 0 }
   let uploadKbps = 0
   let diskMegabytes = 0
-  for (const { part, column, point } of chosen) {
-    const columns = components[part]!
+  for (const { subproblem, column, point } of chosen) {
+    const columns = components[subproblem]!
     worth.leftOutWeight += columns.leftOutWeight[column]!
     worth.belowFloor += columns.below[column]!
     if (columns.device[column]! < 0) continue
@@ -99,8 +99,8 @@ function solutionFrom(
 
 /** A plan with its bitrates as high as the upload allows to the best effect. */
 function atBestBitrates({ components, curves }: ColumnsAndCurves, plan: Found, uploadKbps: number) {
-  const own = plan.chosen.map(({ part, column }) => components[part]!.curve[column]!)
-  const settled = settleBitrates(curves, own, uploadKbps, -Infinity)
+  const own = plan.chosen.map(({ subproblem, column }) => components[subproblem]!.curve[column]!)
+  const settled = solveKnapsack(curves, own, uploadKbps, -Infinity)
   if (!settled) return plan
   return {
     value: settled.value,
@@ -132,14 +132,14 @@ const leastLeftOut = (
 
 /** Whether a plan exists at all that keeps what has to be kept. */
 export function* findingPlan(given: Problem): Generator<unknown, boolean> {
-  const { problem } = bundled(given)
+  const { problem } = aggregated(given)
   const all = yield* columnsFor(problem)
   return (yield* leastLeftOut(problem, all)).found !== null
 }
 
 /** Whether a plan exists that leaves nobody out. */
 export function* findingWholePlan(given: Problem): Generator<unknown, boolean> {
-  const { problem } = bundled(given)
+  const { problem } = aggregated(given)
   const all = yield* columnsFor(problem)
   const { found } = yield* leastLeftOut(problem, all)
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
@@ -202,8 +202,8 @@ function* nearlyBest(
   given: Problem,
   { forProof, inAll }: { forProof: number; inAll: number },
 ): Generator<Progress, Progress> {
-  const bundles = bundled(given)
-  const { problem } = bundles
+  const aggregation = aggregated(given)
+  const { problem } = aggregation
   const { scoreUnit } = weightsOf(problem)
   const progress = (
     columns: ColumnsAndCurves,
@@ -211,18 +211,18 @@ function* nearlyBest(
     isLast: boolean,
   ): Progress => {
     const areColumnsComplete = columns.components.every((component) => component.isComplete)
-    const isComplete = bundles.isExact && areColumnsComplete
-    if (isLast && found && !bundles.isExact && bundles.isBoundExact && areColumnsComplete) {
+    const isComplete = aggregation.isExact && areColumnsComplete
+    if (isLast && found && !aggregation.isExact && aggregation.isBoundExact && areColumnsComplete) {
       // The search has not tried every way to spread those that are alike, but the bound holds for all.
       const gap = Math.ceil((mostAtPrices - found.value) / scoreUnit)
       return {
-        solution: unbundled(solutionFrom(problem, columns, found), bundles),
+        solution: disaggregated(solutionFrom(problem, columns, found), aggregation),
         isProven: gap <= inAll,
         gapScoreUnits: Math.max(0, gap),
       }
     }
     return {
-      solution: found && unbundled(solutionFrom(problem, columns, found), bundles),
+      solution: found && disaggregated(solutionFrom(problem, columns, found), aggregation),
       isProven: isLast && isProven && isComplete,
       gapScoreUnits:
         isLast && isProven && isComplete && inAll === 0
@@ -238,8 +238,8 @@ function* nearlyBest(
     start: Found | null,
   ): Generator<Progress, Optimum> {
     const isOneLookEnough = start === null
-    const parts = yield* making(partsFor(columns, most))
-    const run = optimise(parts, resourcesOf(problem, most), start, {
+    const subproblems = yield* making(subproblemsFor(columns, most))
+    const run = branchAndBound(subproblems, resourcesOf(problem, most), start, {
       isOneLookEnough,
       margin: {
         atFirst: forProof * scoreUnit,
@@ -296,7 +296,7 @@ function* nearlyBest(
   if (atOnce) {
     const solution = solutionOfEncodes(uses, raised(uses, atOnce))
     said = {
-      solution: unbundled(solution, bundles),
+      solution: disaggregated(solution, aggregation),
       isProven: false,
       gapScoreUnits: null,
     }
@@ -310,12 +310,12 @@ function* nearlyBest(
   if (whole.found) return progress(wholeColumns, whole, true)
 
   const all = yield* making(columnsFor(problem))
-  const isComplete = bundles.isExact && all.components.every((columns) => columns.isComplete)
+  const isComplete = aggregation.isExact && all.components.every((columns) => columns.isComplete)
   const least = yield* settling(all, leastLeftOut(problem, all, atOnce && selectionOf(all, atOnce)))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
   const settled = (optimum: Optimum, shortfall: Shortfall): Progress => ({
     ...progress(all, optimum, true),
-    ...(shortfall.isProven && bundles.isExact ? {} : { isProven: false, gapScoreUnits: null }),
+    ...(shortfall.isProven && aggregation.isExact ? {} : { isProven: false, gapScoreUnits: null }),
   })
   if (!least.found)
     return { solution: null, isProven: least.isProven && isComplete, gapScoreUnits: null }
@@ -340,4 +340,4 @@ function* nearlyBest(
 
 /** Solves to the end; see `solving`. */
 export const solve = (problem: Problem, preferences: Preferences = noPreferences): Progress =>
-  ended(solving(problem, preferences))
+  runToEnd(solving(problem, preferences))

@@ -1,13 +1,13 @@
-import { settleBitrates } from './bitrates'
+import { solveKnapsack } from './bitrateKnapsack'
 import { belowCount, bestRestOf } from './bestRest'
-import { type Bound, use } from './bounds'
+import { type Bound, use } from './lagrangianBound'
 import { leastPoint } from './curves'
-import { fullState, type Part } from './parts'
+import { fullState, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 
 /** A column chosen, and the point on its curve. */
 export interface Chosen {
-  part: number
+  subproblem: number
   column: number
   point: number
 }
@@ -33,39 +33,45 @@ const stepsBetweenYields = 500
  * the bound does not rule out the best bitrates. Yields now and then, so that it can be stopped.
  */
 export function* searchStructures(
-  parts: readonly Part[],
+  subproblems: readonly Subproblem[],
   bound: Bound,
   resources: Resources,
   floor: number,
   { mostSteps = Infinity, isFirstEnough = false } = {},
 ): Generator<void, StructureSearch> {
   const { capacity } = resources
-  const curves = parts[0]?.curves
+  const curves = subproblems[0]?.curves
   let found: Found | null = null
   let least = floor
   let steps = 0
   let isStopped = false
 
   // Who is below the floor is counted exactly, and so has no price here.
-  const count = belowCount(parts, resources)
+  const count = belowCount(subproblems, resources)
   const belowPrice = count.isCounted ? bound.prices[resources.below]! : 0
-  const priced = parts.map(({ columns, inPlay }, index) =>
-    bound.parts[index]!.priced.map((worth, at) => worth + belowPrice * columns.below[inPlay[at]!]!),
+  const priced = subproblems.map(({ columns, inPlay }, index) =>
+    bound.subproblems[index]!.priced.map(
+      (worth, at) => worth + belowPrice * columns.below[inPlay[at]!]!,
+    ),
   )
-  const leastWireAt = ({ columns, curves: own, inPlay }: Part, at: number): number =>
+  const leastWireAt = ({ columns, curves: own, inPlay }: Subproblem, at: number): number =>
     own.wire[leastPoint(own, columns.curve[inPlay[at]!]!)]!
-  const bestPriced = bestRestOf(parts, count, (part, at) => priced[part]![at]!)
-  const leastWire = bestRestOf(parts, count, (part, at) => -leastWireAt(parts[part]!, at))
-  const orders = parts.map((part, index) => ordersOf(part, priced[index]!))
+  const bestPriced = bestRestOf(subproblems, count, (subproblem, at) => priced[subproblem]![at]!)
+  const leastWire = bestRestOf(
+    subproblems,
+    count,
+    (subproblem, at) => -leastWireAt(subproblems[subproblem]!, at),
+  )
+  const orders = subproblems.map((subproblem, index) => ordersOf(subproblem, priced[index]!))
   const sold = capacity.reduce(
     (sum, amount, index) =>
       count.isCounted && index === resources.below ? sum : sum + bound.prices[index]! * amount,
     0,
   )
   const used = new Float64Array(capacity.length)
-  const chosen: { part: number; column: number }[] = []
+  const chosen: { subproblem: number; column: number }[] = []
 
-  const fits = (columns: Part['columns'], column: number): boolean => {
+  const fits = (columns: Subproblem['columns'], column: number): boolean => {
     const device = columns.device[column]!
     if (used[resources.disk]! > capacity[resources.disk]!) return false
     if (used[resources.leftOut]! > capacity[resources.leftOut]!) return false
@@ -86,8 +92,10 @@ export function* searchStructures(
       found ??= { value: 0, chosen: [] }
       return
     }
-    const own = chosen.map(({ part, column }) => parts[part]!.columns.curve[column]!)
-    const settled = settleBitrates(curves, own, capacity[resources.upload]!, least)
+    const own = chosen.map(
+      ({ subproblem, column }) => subproblems[subproblem]!.columns.curve[column]!,
+    )
+    const settled = solveKnapsack(curves, own, capacity[resources.upload]!, least)
     if (!settled) return
     found = {
       value: settled.value,
@@ -105,15 +113,16 @@ export function* searchStructures(
   ): Generator<void, void> {
     if (state === 0) {
       const next = index + 1
-      if (next < parts.length) yield* visit(next, fullState(parts[next]!), pricedSoFar, wire)
+      if (next < subproblems.length)
+        yield* visit(next, fullState(subproblems[next]!), pricedSoFar, wire)
       else {
         settle()
         yield
       }
       return
     }
-    const part = parts[index]!
-    const { columns, inPlay, firstMove, moveSet, moveTo } = part
+    const subproblem = subproblems[index]!
+    const { columns, inPlay, firstMove, moveSet, moveTo } = subproblem
     const pricedHere = priced[index]!
     const belowLeft = count.isCounted ? count.most - used[resources.below]! : 0
     const bestAfter = bestPriced(index, belowLeft)
@@ -132,7 +141,7 @@ export function* searchStructures(
         const column = inPlay[place]!
         const below = belowLeft - (count.isCounted ? columns.below[column]! : 0)
         if (below < 0 || own + bestPriced(index, below)[after]! < least) continue
-        const ownWire = wire + leastWireAt(part, place)
+        const ownWire = wire + leastWireAt(subproblem, place)
         if (ownWire - leastWire(index, below)[after]! > capacity[resources.upload]!) continue
         steps += 1
         if (steps > mostSteps) isStopped = true
@@ -140,7 +149,7 @@ export function* searchStructures(
         if (steps % stepsBetweenYields === 0) yield
         use(used, columns, column, resources)
         if (fits(columns, column)) {
-          chosen.push({ part: index, column })
+          chosen.push({ subproblem: index, column })
           yield* visit(index, after, own, ownWire)
           chosen.pop()
         }
@@ -154,7 +163,7 @@ export function* searchStructures(
 }
 
 /** The columns of each set, as places in `inPlay`, the best priced first. */
-const ordersOf = ({ firstOfSet }: Part, priced: Float64Array): Int32Array[] =>
+const ordersOf = ({ firstOfSet }: Subproblem, priced: Float64Array): Int32Array[] =>
   Array.from({ length: firstOfSet.length - 1 }, (_, set) => {
     const length = firstOfSet[set + 1]! - firstOfSet[set]!
     const order = Int32Array.from({ length }, (_, at) => firstOfSet[set]! + at)

@@ -1,8 +1,8 @@
-import { ended } from '../ended'
+import { runToEnd } from '../runToEnd'
 import fc from 'fast-check'
 import type { Columns, ColumnsAndCurves } from './columns'
 import { CurveWriter } from './curves'
-import { type Part, partOf } from './parts'
+import { type Subproblem, subproblemOf } from './subproblems'
 import type { Resources } from './resources'
 
 /** Columns made by chance, without a show behind them, and all that can be chosen of them. */
@@ -128,5 +128,7 @@ export const bestOf = (values: readonly number[]): number | null =>
   values.length > 0 ? Math.max(...values) : null
 
 /** All of a problem's columns in play. */
-export const allInPlay = ({ components, curves }: ColumnsAndCurves): Part[] =>
-  components.map((columns) => ended(partOf(columns, curves, Int32Array.from(columns.mask.keys()))))
+export const allInPlay = ({ components, curves }: ColumnsAndCurves): Subproblem[] =>
+  components.map((columns) =>
+    runToEnd(subproblemOf(columns, curves, Int32Array.from(columns.mask.keys()))),
+  )

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Show } from '../../show'
 import { type ShowProblem, showProblem } from '../problem/showProblem'
 import { type Progress, solving } from '../search/solve'
-import { withUpload } from '../advice/room'
+import { withUpload } from '../advice/resourceUse'
 import { brokenConstraints } from './constraints'
 import { crowdedShow, wildShow } from './wildShows'
 

@@ -18,8 +18,8 @@ import { gainsOf } from '../advice/gains'
 import { gainInWords, gapInWords } from '../advice/gainWords'
 import { nearestPlan } from '../advice/nearest'
 import { nextStepInWords, nextStepOf } from '../advice/nextStep'
-import { marginalInWords, marginalsOf } from '../advice/room'
-import { ended } from '../ended'
+import { marginalInWords, marginalsOf } from '../advice/resourceUse'
+import { runToEnd } from '../runToEnd'
 import { planSummary } from '../planSummary'
 import { planOf, withPlan } from '../showPlan'
 import { bestAnswer, simpleAnswer, usualShapes } from '../advice/simpleAnswer'
@@ -153,13 +153,13 @@ describe('what the planner says of its plan', () => {
   })
 
   it('names the upload as what holds the demo back', () => {
-    const [first] = ended(marginalsOf(plannedDemoShow, present))
+    const [first] = runToEnd(marginalsOf(plannedDemoShow, present))
     expect(first?.id).toBe('upload')
     expect(first?.points).toBeGreaterThan(1)
   })
 
   it('ranks ways to gain by what planning again finds', () => {
-    const gains = ended(gainsOf(plannedDemoShow, present))
+    const gains = runToEnd(gainsOf(plannedDemoShow, present))
     expect(gains[0]?.id).toBe('headroom')
     expect(gainInWords(gains[0]!)).toMatch(/^\+[\d.]+ points/)
     expect(gains.find(({ id }) => id === 'frames')?.points).toBeLessThan(0)
@@ -171,7 +171,7 @@ describe('what the planner says of its plan', () => {
   })
 
   it('tries every kind of way, and none that is forced is better than what the planner chose', () => {
-    const gains = ended(gainsOf(plannedDemoShow, present))
+    const gains = runToEnd(gainsOf(plannedDemoShow, present))
     const kinds = new Set(gains.map(({ id }) => id.split(' ')[0]))
     for (const kind of ['headroom', 'traffic', 'relay', 'share', 'rate', 'size', 'frames'])
       expect(kinds).toContain(kind)
@@ -185,7 +185,7 @@ describe('what the planner says of its plan', () => {
   })
 
   it('says whom one more unit would lift', () => {
-    const [first] = ended(marginalsOf(plannedDemoShow, present))
+    const [first] = runToEnd(marginalsOf(plannedDemoShow, present))
     expect(marginalInWords(first!)).toMatch(
       /^One more Mb\/s of upload would lift \S.* from \d+ to \d+( and \S.* from \d+ to \d+)?\.$/,
     )
@@ -197,7 +197,9 @@ describe('what the planner says of its plan', () => {
   it('promises of a way what trying it on the planned show brings', () => {
     const carriedOut = withPlan(plannedDemoShow, present.parts!)
     expect(carriedOut).not.toEqual(plannedDemoShow)
-    expect(ended(gainsOf(plannedDemoShow, present))).toEqual(ended(gainsOf(carriedOut, present)))
+    expect(runToEnd(gainsOf(plannedDemoShow, present))).toEqual(
+      runToEnd(gainsOf(carriedOut, present)),
+    )
   })
 
   it('brings what a relay is sent within the relay’s own rules on sound', () => {
@@ -250,7 +252,7 @@ describe('what the planner says of its plan', () => {
     // What it misses by is what is then sent too much.
     const carriedOut = withPlan(show, nearest!.result.parts!)
     expect(Math.abs(-budgetOf(carriedOut).spareKbps - nearest!.missKbps)).toBeLessThan(3)
-    const [best] = ended(gainsOf(show, fitShow(show)))
+    const [best] = runToEnd(gainsOf(show, fitShow(show)))
     expect(best?.opensPlan).toBe(true)
     expect(gainInWords(best!)).toMatch(/^makes room for/)
   })

@@ -13,7 +13,7 @@ import {
   type Show,
   type Size,
 } from '../../show'
-import type { PlannedShow } from '../problem/wishes'
+import type { PlannedShow } from '../problem/renditionRequests'
 
 export interface RandomShowOptions {
   destinations: number

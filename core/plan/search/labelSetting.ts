@@ -1,7 +1,7 @@
-import type { Bound } from './bounds'
+import type { Bound } from './lagrangianBound'
 import type { Columns } from './columns'
 import { leastPoint } from './curves'
-import { fullState, lowestMember, type Part } from './parts'
+import { fullState, lowestMember, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 import type { Chosen, Found } from './structures'
 
@@ -21,7 +21,7 @@ interface Label {
   /** Worth less the price of what is used; with the bound of the rest it limits what can come of it. */
   priced: number
   wire: number
-  part: number
+  subproblem: number
   column: number
   before: Label | null
 }
@@ -60,8 +60,8 @@ interface Kind {
  * search for a good plan; where the limits are not reached, what it finds is the best. Yields now and
  * then, so that it can be stopped.
  */
-export function* searchLabels(
-  parts: readonly Part[],
+export function* setLabels(
+  subproblems: readonly Subproblem[],
   bound: Bound,
   resources: Resources,
   floor: number,
@@ -69,25 +69,27 @@ export function* searchLabels(
 ): Generator<void, LabelSearch> {
   const { capacity } = resources
   const mostWire = capacity[0]!
-  const rest = new Float64Array(parts.length + 1)
+  const rest = new Float64Array(subproblems.length + 1)
   capacity.forEach((amount, index) => {
-    rest[parts.length]! += bound.prices[index]! * amount
+    rest[subproblems.length]! += bound.prices[index]! * amount
   })
-  for (let part = parts.length - 1; part >= 0; part -= 1)
-    rest[part] = rest[part + 1]! + bound.parts[part]!.best[fullState(parts[part]!)]!
-  const states = stateSpace(parts, resources)
-  const origin: Label = { value: 0, priced: 0, wire: 0, part: -1, column: -1, before: null }
+  for (let subproblem = subproblems.length - 1; subproblem >= 0; subproblem -= 1)
+    rest[subproblem] =
+      rest[subproblem + 1]! +
+      bound.subproblems[subproblem]!.best[fullState(subproblems[subproblem]!)]!
+  const states = stateSpace(subproblems, resources)
+  const origin: Label = { value: 0, priced: 0, wire: 0, subproblem: -1, column: -1, before: null }
   let isExhaustive = true
   let labels = 0
   let looks = 0
   let current = new Map<State, Label[]>([[states.origin, [origin]]])
-  for (let index = 0; index < parts.length; index += 1) {
-    const part = parts[index]!
-    const { columns, curves, inPlay, firstMove, moveSet, moveTo } = part
-    const { best, priced } = bound.parts[index]!
-    const { kindsOfSet, isCut } = kindsBySet(part, priced, states.kindOf, limits)
+  for (let index = 0; index < subproblems.length; index += 1) {
+    const subproblem = subproblems[index]!
+    const { columns, curves, inPlay, firstMove, moveSet, moveTo } = subproblem
+    const { best, priced } = bound.subproblems[index]!
+    const { kindsOfSet, isCut } = kindsBySet(subproblem, priced, states.kindOf, limits)
     if (isCut) isExhaustive = false
-    const full = fullState(part)
+    const full = fullState(subproblem)
     const buckets = new Map<number, Map<State, Label[]>>([[full, current]])
     const after = rest[index + 1]!
     for (let from = full; from > 0; from -= 1) {
@@ -130,7 +132,7 @@ export function* searchLabels(
                   value: label.value + curves.value[point]!,
                   priced: label.priced + priced[at]!,
                   wire,
-                  part: index,
+                  subproblem: index,
                   column,
                   before: label,
                 })
@@ -148,7 +150,7 @@ export function* searchLabels(
   let winner: Label | null = null
   for (const front of current.values())
     for (const label of front) if (!winner || label.value > winner.value) winner = label
-  return { found: winner && traced(winner, parts), isExhaustive, labels }
+  return { found: winner && traced(winner, subproblems), isExhaustive, labels }
 }
 
 /** Keeps, per state, the labels that no other with as little upload equals in worth; at most `most` in all. Tells whether all of those were kept. */
@@ -184,7 +186,7 @@ function undominated(labels: Label[]): Label[] {
 
 /** The columns of each set by kind; `isCut` where the limits left some out. */
 function kindsBySet(
-  { columns, inPlay, firstOfSet }: Part,
+  { columns, inPlay, firstOfSet }: Subproblem,
   priced: Float64Array,
   kindOf: (columns: Columns, column: number) => number,
   limits: LabelLimits,
@@ -218,7 +220,7 @@ function kindsBySet(
 
 /** The states that plans can be in. Resources that cannot run short are left out, so that fewer differ. */
 function stateSpace(
-  parts: readonly Part[],
+  subproblems: readonly Subproblem[],
   resources: Resources,
 ): {
   origin: State
@@ -226,7 +228,7 @@ function stateSpace(
   follow: (state: State, kind: number) => State | null
 } {
   const { capacity } = resources
-  const scarce = scarceResources(parts, resources)
+  const scarce = scarceResources(subproblems, resources)
   const kinds: Float64Array[] = []
   const kindIds = new Map<string, number>()
   const known = new Map<string, State>()
@@ -281,10 +283,10 @@ function stateSpace(
 }
 
 /** Which resources could run short at all, taking for each member the most that a column in play uses. */
-function scarceResources(parts: readonly Part[], resources: Resources): boolean[] {
+function scarceResources(subproblems: readonly Subproblem[], resources: Resources): boolean[] {
   const { capacity } = resources
   const most = new Float64Array(capacity.length)
-  for (const { columns, inPlay } of parts) {
+  for (const { columns, inPlay } of subproblems) {
     const each = columns.members.map(() => new Float64Array(capacity.length))
     for (const column of inPlay) {
       const first = each[lowestMember(columns.mask[column]!)]!
@@ -308,7 +310,7 @@ function scarceResources(parts: readonly Part[], resources: Resources): boolean[
   const devices = resources.sessions - resources.load
   for (let device = 0; device < devices; device += 1) {
     const sessions = capacity[resources.sessions + device]!
-    const largest = parts.reduce((so, { columns, inPlay }) => {
+    const largest = subproblems.reduce((so, { columns, inPlay }) => {
       let load = so
       for (const column of inPlay)
         if (columns.device[column] === device) load = Math.max(load, columns.load[column]!)
@@ -320,12 +322,12 @@ function scarceResources(parts: readonly Part[], resources: Resources): boolean[
   return Array.from(most, (amount, index) => amount > capacity[index]!)
 }
 
-function traced(label: Label, parts: readonly Part[]): Found {
+function traced(label: Label, subproblems: readonly Subproblem[]): Found {
   const chosen: Chosen[] = []
-  for (let at: Label | null = label; at && at.part >= 0; at = at.before) {
-    const { columns, curves } = parts[at.part]!
-    const { part, column } = at
-    chosen.push({ part, column, point: leastPoint(curves, columns.curve[column]!) })
+  for (let at: Label | null = label; at && at.subproblem >= 0; at = at.before) {
+    const { columns, curves } = subproblems[at.subproblem]!
+    const { subproblem, column } = at
+    chosen.push({ subproblem, column, point: leastPoint(curves, columns.curve[column]!) })
   }
   return { value: label.value, chosen: chosen.reverse() }
 }

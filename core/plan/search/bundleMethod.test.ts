@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import highsLoader from 'highs'
 import { describe, expect, it } from 'vitest'
-import { ended } from '../ended'
-import { boundAt, uploadBound } from './bounds'
-import { firstBound, lowBoundAmongNear } from './nearColumns'
-import { lowBound } from './prices'
+import { runToEnd } from '../runToEnd'
+import { boundAt, uploadBound } from './lagrangianBound'
+import { firstBound, boundByPartialPricing } from './partialPricing'
+import { bundleMethod } from './bundleMethod'
 import {
   allInPlay,
   type Drawn,
@@ -57,17 +57,17 @@ describe('the price of the resources', () => {
         const lowest = lowestByLinearProgram(components, capacity)
         if (lowest === null) return
         compared += 1
-        const parts = allInPlay(written(components))
+        const subproblems = allInPlay(written(components))
         const given = resources(capacity)
-        const exact = ended(
-          lowBound(parts, given, ended(uploadBound(parts, given)), null, 300),
+        const exact = runToEnd(
+          bundleMethod(subproblems, given, runToEnd(uploadBound(subproblems, given)), null, 300),
         ).most
         expect(exact).toBeGreaterThan(lowest - 1e-6)
         expect(exact).toBeLessThan(lowest + 0.02 * Math.max(1, Math.abs(lowest)))
-        const task = { parts, bound: ended(firstBound(parts, given)) }
-        const near = ended(lowBoundAmongNear(task, given, null, 300)).most
+        const node = { subproblems, bound: runToEnd(firstBound(subproblems, given)) }
+        const near = runToEnd(boundByPartialPricing(node, given, null, 300)).most
         expect(near).toBeGreaterThan(lowest - 1e-6)
-        expect(near).toBeLessThanOrEqual(task.bound.most)
+        expect(near).toBeLessThanOrEqual(node.bound.most)
       }),
       // Of some ten thousand problems there is one whose lowest bound is missed by more.
       { numRuns: 1000, seed: Number(process.env.PROPERTY_SEED ?? 1) },

@@ -6,10 +6,10 @@ import { liftsInWords, type PlanChange, planChanges, takenIn } from '../planChan
 import { planRows } from '../planSummary'
 import { withPlan } from '../showPlan'
 import { scoreUnitsPerPoint } from '../problem/problem'
-import type { PlannedShow } from '../problem/wishes'
+import type { PlannedShow } from '../problem/renditionRequests'
 
 /** One resource of a plan: how much of it is used. */
-export interface Room {
+export interface ResourceUse {
   id: string
   name: string
   /** Used ÷ there is; above 1 it is too much. */
@@ -18,9 +18,9 @@ export interface Room {
 }
 
 /** How full everything is that a plan uses. */
-export function roomOf(show: PlannedShow & Show): Room[] {
+export function resourceUsesOf(show: PlannedShow & Show): ResourceUse[] {
   const { upload, totalKbps } = budgetOf(show)
-  const rooms: Room[] = [
+  const rooms: ResourceUse[] = [
     {
       id: 'upload',
       name: 'Upload',

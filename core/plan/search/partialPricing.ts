@@ -1,9 +1,9 @@
-import { type Bound, findingBound, uploadBound } from './bounds'
+import { type Bound, findingBound, uploadBound } from './lagrangianBound'
 import { leastPoint } from './curves'
-import { type Part, restricted } from './parts'
-import { lowBound } from './prices'
+import { type Subproblem, restricted } from './subproblems'
+import { bundleMethod } from './bundleMethod'
 import type { Resources } from './resources'
-import { inPlansWorth, type Task } from './task'
+import { inPlansWorth, type Node } from './reducedCostFixing'
 
 /** Plans that fall short of the bound by no more than this share of it are nearly the best. */
 const nearShare = 0.01
@@ -15,13 +15,16 @@ const leastExcess = 1e-6
 const sampledEvery = 8
 
 /** A bound to begin with: at about the best price for the upload alone, found on a sample of the columns. */
-export function* firstBound(parts: readonly Part[], resources: Resources): Generator<void, Bound> {
-  const { prices } = yield* uploadBound(parts.map(sampleOf), resources)
-  return yield* findingBound(parts, prices, resources)
+export function* firstBound(
+  subproblems: readonly Subproblem[],
+  resources: Resources,
+): Generator<void, Bound> {
+  const { prices } = yield* uploadBound(subproblems.map(sampleOf), resources)
+  return yield* findingBound(subproblems, prices, resources)
 }
 
-function sampleOf(part: Part): Part {
-  const { columns, curves, inPlay, firstOfSet } = part
+function sampleOf(subproblem: Subproblem): Subproblem {
+  const { columns, curves, inPlay, firstOfSet } = subproblem
   const leastWire = (at: number): number =>
     curves.wire[leastPoint(curves, columns.curve[inPlay[at]!]!)]!
   const isIn = new Uint8Array(inPlay.length)
@@ -33,35 +36,37 @@ function sampleOf(part: Part): Part {
     }
     isIn[least] = 1
   }
-  return restricted(part, (at) => isIn[at] === 1)
+  return restricted(subproblem, (at) => isIn[at] === 1)
 }
 
 /** What nearly the best plans are worth at the prices of a bound. */
 export const nearlyBest = ({ most }: Bound): number => most - Math.abs(most) * nearShare
 
 /**
- * As `lowBound`, but prices are mostly tried on the columns of nearly the best plans alone, which are
+ * As `bundleMethod`, but prices are mostly tried on the columns of nearly the best plans alone, which are
  * few: the lowest bound for those is held against all columns, what is nearly best there is added,
  * and so on until all columns together allow no more than the near ones do.
  */
-export function* lowBoundAmongNear(
-  { parts, bound }: Task,
+export function* boundByPartialPricing(
+  { subproblems, bound }: Node,
   resources: Resources,
   known: number | null,
   rounds: number,
 ): Generator<void, Bound> {
   let best = bound
   let added = bound
-  const near = parts.map(({ inPlay }) => new Uint8Array(inPlay.length))
+  const near = subproblems.map(({ inPlay }) => new Uint8Array(inPlay.length))
   for (let addition = 0; addition < mostAdditions; addition += 1) {
-    inPlansWorth({ parts, bound: added }, nearlyBest(added)).forEach((isIn, part) =>
-      isIn.forEach((is, at) => (near[part]![at]! |= is)),
+    inPlansWorth({ subproblems, bound: added }, nearlyBest(added)).forEach((isIn, subproblem) =>
+      isIn.forEach((is, at) => (near[subproblem]![at]! |= is)),
     )
-    const nearParts = parts.map((part, index) => restricted(part, (at) => near[index]![at] === 1))
+    const nearSubproblems = subproblems.map((subproblem, index) =>
+      restricted(subproblem, (at) => near[index]![at] === 1),
+    )
     yield
-    const start = yield* findingBound(nearParts, best.prices, resources)
-    const low = yield* lowBound(nearParts, resources, start, known, rounds)
-    added = yield* findingBound(parts, low.prices, resources)
+    const start = yield* findingBound(nearSubproblems, best.prices, resources)
+    const low = yield* bundleMethod(nearSubproblems, resources, start, known, rounds)
+    added = yield* findingBound(subproblems, low.prices, resources)
     if (added.most < best.most) best = added
     if (!(best.most - low.most > leastExcess * Math.abs(best.most))) break
     if (known !== null && best.most <= known) break

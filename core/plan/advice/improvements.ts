@@ -11,10 +11,10 @@ import {
   type Show,
 } from '../../show'
 import { codecNames, listInWords, sizeInWords } from '../../words'
-import type { PlannedShow } from '../problem/wishes'
+import type { PlannedShow } from '../problem/renditionRequests'
 
 /** One thing a person could change, and what it does to the show. */
-export interface Way {
+export interface Improvement {
   id: string
   label: string
   note: string
@@ -25,7 +25,7 @@ export interface Way {
 
 type Destination = Show['destinations'][number]
 type Recording = Show['recordings'][number]
-type Change = Way['change']
+type Change = Improvement['change']
 
 const changeLine =
   (change: (line: Line) => Line): Change =>
@@ -60,7 +60,7 @@ const changeRecording =
   })
 
 /** Everything that could be tried for a show, in no order. */
-export function waysToGain(show: PlannedShow): Way[] {
+export function possibleImprovements(show: PlannedShow): Improvement[] {
   const sent = show.destinations.filter(({ on, connection }) => on && connection !== 'relay')
   const chosenFor = sent.filter(
     ({ connection, plan }) => connection !== 'hand-off' && !plan.leftOut,
@@ -98,9 +98,9 @@ function bearableHeadroomPercent(show: PlannedShow): number | null {
   return Math.max(0, Math.ceil(100 * (1 - (bearableKbps + otherTrafficKbps) / measuredKbps)))
 }
 
-function lineWays(show: PlannedShow): Way[] {
+function lineWays(show: PlannedShow): Improvement[] {
   const line = lineOf(show)
-  const ways: Way[] = []
+  const ways: Improvement[] = []
   const bearable = bearableHeadroomPercent(show)
   if (bearable !== null && bearable < line.headroomPercent)
     ways.push({
@@ -132,10 +132,10 @@ function lineWays(show: PlannedShow): Way[] {
 }
 
 /** Relays that are off, or that those they could feed are kept from. */
-function relayWays(show: PlannedShow): Way[] {
+function relayWays(show: PlannedShow): Improvement[] {
   return show.destinations
     .filter(({ connection }) => connection === 'relay')
-    .flatMap((relay): Way[] => {
+    .flatMap((relay): Improvement[] => {
       const isReachable = (destination: Destination): boolean =>
         destination.on &&
         destination.canvas === relay.canvas &&
@@ -164,7 +164,7 @@ function relayWays(show: PlannedShow): Way[] {
     })
 }
 
-const unpinWays = ({ id, name, renditions }: Destination): Way[] =>
+const unpinWays = ({ id, name, renditions }: Destination): Improvement[] =>
   [...new Set(renditions.flatMap(({ pins }) => pins))].map((pin) => ({
     id: `unpin ${id} ${pin}`,
     label: `Unpin the ${pin} for ${name}`,
@@ -185,7 +185,7 @@ const mostDropped = 2
  * Where two or more would be poor: without the least wanted of those that need not be kept, those that
  * are worst first. What the dropped one had itself is not counted as a loss.
  */
-function leaveOutWays(sent: readonly Destination[], { pictureKind }: PlannedShow): Way[] {
+function leaveOutWays(sent: readonly Destination[], { pictureKind }: PlannedShow): Improvement[] {
   const scoreOf = ({ renditions: [main], viewers }: Destination): number =>
     main ? pictureScore(main, pictureKind, viewers[0] ?? 'desk') : 0
   const isPoor = (destination: Destination): boolean => scoreOf(destination) < poorBelow
@@ -204,7 +204,7 @@ function leaveOutWays(sent: readonly Destination[], { pictureKind }: PlannedShow
 }
 
 /** The sound of another, where that is all that keeps the two from sharing an encode. */
-function sharingWays(destination: Destination, sent: readonly Destination[]): Way[] {
+function sharingWays(destination: Destination, sent: readonly Destination[]): Improvement[] {
   const { id, name, canvas, rules, connection, renditions } = destination
   const own = renditions[0]
   const like = sent.find((other) => {
@@ -234,11 +234,11 @@ function sharingWays(destination: Destination, sent: readonly Destination[]): Wa
 }
 
 /** The next lower frame rate and the next smaller size of what is sent. */
-function smallerWays(destination: Destination, show: PlannedShow): Way[] {
+function smallerWays(destination: Destination, show: PlannedShow): Improvement[] {
   const { id, name, rules, canvas, renditions } = destination
   const [main] = renditions
   if (!main) return []
-  const ways: Way[] = []
+  const ways: Improvement[] = []
   const canvasRate = show.canvasPair.framesPerSecond
   const rate = acceptedFrameRates(rules).findLast(
     (lower) => lower < main.framesPerSecond && canvasRate % lower === 0,
@@ -265,7 +265,7 @@ function smallerWays(destination: Destination, show: PlannedShow): Way[] {
 }
 
 /** Newer codecs where they are accepted, some device can make them and they are not trusted yet: everywhere, or for one. */
-function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow): Way[] {
+function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow): Improvement[] {
   const made = new Set(
     computer.devices.flatMap(({ throughputs }) => throughputs.map(({ codec }) => codec)),
   )
@@ -276,7 +276,7 @@ function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow)
   const able = sent.filter((destination) => newerFor(destination).length > 0)
   const named = (codecs: readonly Codec[]): string =>
     listInWords([...new Set(codecs)].map((codec) => codecNames[codec]))
-  const everywhere: Way[] =
+  const everywhere: Improvement[] =
     able.length > 1 && !fit.newerCodecs
       ? [
           {
@@ -289,7 +289,7 @@ function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow)
       : []
   return [
     ...everywhere,
-    ...able.map((destination): Way => ({
+    ...able.map((destination): Improvement => ({
       id: `codec ${destination.id}`,
       label: `${named(newerFor(destination))} for ${destination.name}`,
       note: 'accepted there; not every viewer’s device shows it',
@@ -301,7 +301,7 @@ function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow)
   ]
 }
 
-function deviceWays(destination: Destination, { computer }: PlannedShow): Way[] {
+function deviceWays(destination: Destination, { computer }: PlannedShow): Improvement[] {
   const encoder = destination.renditions[0]?.encoder
   if (!encoder || encoder.deviceId === null) return []
   return computer.devices
@@ -314,7 +314,7 @@ function deviceWays(destination: Destination, { computer }: PlannedShow): Way[] 
     }))
 }
 
-const frameRateWays = ({ canvasPair }: PlannedShow): Way[] =>
+const frameRateWays = ({ canvasPair }: PlannedShow): Improvement[] =>
   canvasPair.framesPerSecond > 30
     ? [
         {
@@ -329,12 +329,15 @@ const frameRateWays = ({ canvasPair }: PlannedShow): Way[] =>
       ]
     : []
 
-function recordingWays({ id, name, canvas }: Recording, sent: readonly Destination[]): Way[] {
+function recordingWays(
+  { id, name, canvas }: Recording,
+  sent: readonly Destination[],
+): Improvement[] {
   const model = sent.find(
     (destination) => destination.canvas === canvas && destination.connection !== 'hand-off',
   )
   const rendition = model?.renditions[0]
-  const likeSend: Way[] =
+  const likeSend: Improvement[] =
     model && rendition
       ? [
           {

@@ -4,28 +4,28 @@ import { componentsOf } from './components'
 /** Up to so many demands that depend on each other, each is taken by itself, so that nothing is cut off. */
 const mostByThemselves = 6
 
-export interface Bundled {
+export interface Aggregated {
   problem: Problem
-  /** For each demand of the bundled problem the demands that it stands for. */
+  /** For each demand of the aggregated problem the demands that it stands for. */
   standsFor: number[][]
   /** Whether every demand stands for itself, so that the best plan of the one is that of the other. */
   isExact: boolean
-  /** Whether a bound on all plans of the bundled problem is one on those of the other; see `bundled`. */
+  /** Whether a bound on all plans of the aggregated problem is one on those of the other; see `aggregated`. */
   isBoundExact: boolean
 }
 
 /**
  * Demands that are alike in every respect can be told apart by nothing, so that trying each in the
  * place of every other is work for nothing. Where many depend on each other those that are alike are
- * served in bundles: of `n` alike the half, the half of the rest, and so on, so that any number of
+ * served in aggregation: of `n` alike the half, the half of the rest, and so on, so that any number of
  * them can be kept, and any number share one encode.
  *
  * At given prices there is always a best plan in which all that are alike share one encode: of the
  * encodes that serve some of them let the one at which each is worth most serve all, which costs no
- * more encodes. So the bound at any prices is the same whether they are bundled or not, unless a relay
+ * more encodes. So the bound at any prices is the same whether they are aggregated or not, unless a relay
  * has room for only some of them.
  */
-export function bundled(problem: Problem): Bundled {
+export function aggregated(problem: Problem): Aggregated {
   const { demands } = problem
   const many = new Set(
     componentsOf(problem)
@@ -63,8 +63,8 @@ export function bundled(problem: Problem): Bundled {
 const mostReached = (demands: readonly Demand[], relay: number): number =>
   demands.filter(({ relays }) => relays.includes(relay)).length
 
-/** The plan of a bundled problem as one of the problem that it was made from. */
-export function unbundled(solution: Solution, { standsFor }: Bundled): Solution {
+/** The plan of a aggregated problem as one of the problem that it was made from. */
+export function disaggregated(solution: Solution, { standsFor }: Aggregated): Solution {
   const assignments = solution.assignments.flatMap(({ demand, encode, relay }) =>
     standsFor[demand]!.map((own) => ({ demand: own, encode, relay })),
   )
@@ -83,7 +83,7 @@ function alikeOwners(demands: readonly Demand[], many: ReadonlySet<number>): num
   }
   const groups = new Map<string, number[][]>()
   for (const [owner, steps] of owners) {
-    // Spread over several relays they could not be in bundles, whatever each of those may feed.
+    // Spread over several relays they could not be in aggregation, whatever each of those may feed.
     const { shares, relays } = demands[steps[0]!]!
     const isOneOfMany = many.has(steps[0]!) && shares && relays.length <= 1
     const key = isOneOfMany
@@ -100,13 +100,13 @@ function alikeOwners(demands: readonly Demand[], many: ReadonlySet<number>): num
 }
 
 function halved<Item>(items: readonly Item[]): Item[][] {
-  const bundles: Item[][] = []
+  const aggregation: Item[][] = []
   for (let at = 0; at < items.length;) {
     const size = Math.ceil((items.length - at) / 2)
-    bundles.push(items.slice(at, at + size))
+    aggregation.push(items.slice(at, at + size))
     at += size
   }
-  return bundles
+  return aggregation
 }
 
 /** One demand that stands for so many that are alike. */

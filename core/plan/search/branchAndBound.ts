@@ -1,22 +1,22 @@
-import { boundAt, findingBound } from './bounds'
-import { firstBound, lowBoundAmongNear, nearlyBest } from './nearColumns'
-import type { Part } from './parts'
+import { boundAt, findingBound } from './lagrangianBound'
+import { firstBound, boundByPartialPricing, nearlyBest } from './partialPricing'
+import type { Subproblem } from './subproblems'
 import type { Resources } from './resources'
-import { split } from './split'
+import { branch } from './branching'
 import { type Found, searchStructures } from './structures'
-import { narrowed, type Task } from './task'
+import { reducedCostFixed, type Node } from './reducedCostFixing'
 
 export interface Optimum {
   found: Found | null
   /** No plan is worth more than this. */
   most: number
-  /** At the prices found, whatever the search has ruled out since: no way to serve everybody, one by one or in parts, is worth more. */
+  /** At the prices found, whatever the search has ruled out since: no way to serve everybody, one by one or in subproblems, is worth more. */
   mostAtPrices: number
   isProven: boolean
 }
 
 /** How much more a plan may still be worth than the one that is taken. */
-export interface ProofMargin {
+interface ProofMargin {
   atFirst: number
   atLast: number
 }
@@ -26,9 +26,9 @@ const patience = 3000
 
 /** How far the look for a first plan goes. */
 const stepsForFirst = 4000
-/** How far a search goes before it splits its task in two instead. */
+/** How far a search goes before it splits its node in two instead. */
 const stepsForExact = 6000
-/** How often the prices are improved before the first plan is looked for, after it, and in a half of a task. */
+/** How often the prices are improved before the first plan is looked for, after it, and in a half of a node. */
 const rounds = { first: [16, 32, 64], after: 60, half: 16 } as const
 /** Which share of the gap between the first plan and the bound the first search reaches into; then so many times as far. */
 const firstReach = 1 / 32
@@ -36,13 +36,13 @@ const widening = 4
 
 /**
  * The selection of columns and bitrates that is worth most, every demand in exactly one of them.
- * Yields what it has whenever that gets better, and between tasks, so that it can be stopped. Worths
+ * Yields what it has whenever that gets better, and between nodes, so that it can be stopped. Worths
  * are whole numbers. With `isOneLookEnough` it gives up where the first quick look finds nothing; with
  * a `margin` it is content once no selection is worth so much more: little at first, and where that takes
  * long more.
  */
-export function* optimise(
-  parts: readonly Part[],
+export function* branchAndBound(
+  subproblems: readonly Subproblem[],
   resources: Resources,
   start: Found | null = null,
   { isOneLookEnough = false, margin = exactly } = {},
@@ -65,14 +65,14 @@ export function* optimise(
     return true
   }
   /** With better prices, and without the columns that they rule out. */
-  function* bounded(open: Task, times: number): Generator<void, Task> {
-    const bound = yield* lowBoundAmongNear(open, resources, found?.value ?? null, times)
-    return yield* narrowed({ parts: open.parts, bound }, least(), resources)
+  function* bounded(open: Node, times: number): Generator<void, Node> {
+    const bound = yield* boundByPartialPricing(open, resources, found?.value ?? null, times)
+    return yield* reducedCostFixed({ subproblems: open.subproblems, bound }, least(), resources)
   }
-  function* firstLook(given: Task, nearly = false): Generator<void, boolean> {
-    const open = nearly ? yield* narrowed(given, nearlyBest(given.bound), resources) : given
+  function* firstLook(given: Node, nearly = false): Generator<void, boolean> {
+    const open = nearly ? yield* reducedCostFixed(given, nearlyBest(given.bound), resources) : given
     const { found: first, isExhaustive } = yield* searchStructures(
-      open.parts,
+      open.subproblems,
       open.bound,
       resources,
       -Infinity,
@@ -92,53 +92,53 @@ export function* optimise(
     }
   }
 
-  let task: Task = { parts, bound: yield* steadily(firstBound(parts, resources)) }
-  most = task.bound.most
-  if (task.bound.most === -Infinity)
+  let node: Node = { subproblems, bound: yield* steadily(firstBound(subproblems, resources)) }
+  most = node.bound.most
+  if (node.bound.most === -Infinity)
     return { found: null, most: -Infinity, mostAtPrices: -Infinity, isProven: true }
   for (const times of found ? [] : rounds.first) {
-    task = yield* steadily(bounded(task, times))
-    most = task.bound.most
-    yield* steadily(firstLook(task, true))
-    if (!found && (yield* steadily(firstLook(task)))) return proven()
+    node = yield* steadily(bounded(node, times))
+    most = node.bound.most
+    yield* steadily(firstLook(node, true))
+    if (!found && (yield* steadily(firstLook(node)))) return proven()
     if (found) break
   }
   if (!found && isOneLookEnough)
-    return { found, most: task.bound.most, mostAtPrices, isProven: false }
-  yield { found, most: task.bound.most, mostAtPrices, isProven: false }
-  if (task.bound.most >= least()) task = yield* steadily(bounded(task, rounds.after))
+    return { found, most: node.bound.most, mostAtPrices, isProven: false }
+  yield { found, most: node.bound.most, mostAtPrices, isProven: false }
+  if (node.bound.most >= least()) node = yield* steadily(bounded(node, rounds.after))
   // A plan that was given may be far from the best; the better the one that is known, the less is looked at.
-  if (start && task.bound.most >= least()) {
-    yield* steadily(firstLook(task, true))
-    task = yield* steadily(bounded(task, rounds.half))
+  if (start && node.bound.most >= least()) {
+    yield* steadily(firstLook(node, true))
+    node = yield* steadily(bounded(node, rounds.half))
   }
 
   // Little is looked at while only what is nearly worth the bound is looked for, and that is mostly where the best is.
-  mostAtPrices = (yield* steadily(findingBound(parts, task.bound.prices, resources))).most
-  most = task.bound.most
+  mostAtPrices = (yield* steadily(findingBound(subproblems, node.bound.prices, resources))).most
+  most = node.bound.most
   if (most < least()) return proven()
   for (let reach = (most - least()) * firstReach; ; reach *= widening) {
     const floor = Math.max(least(), most - reach)
-    const open: Task[] = [task]
+    const open: Node[] = [node]
     while (open.length > 0) {
       const wanted = Math.max(floor, least())
-      const next = yield* steadily(narrowed(open.pop()!, wanted, resources))
+      const next = yield* steadily(reducedCostFixed(open.pop()!, wanted, resources))
       if (next.bound.most < wanted) continue
-      const halves = split(next.parts)
+      const halves = branch(next.subproblems)
       const mostSteps = halves.length > 0 ? stepsForExact : Infinity
       const exact = yield* steadily(
-        searchStructures(next.parts, next.bound, resources, wanted, { mostSteps }),
+        searchStructures(next.subproblems, next.bound, resources, wanted, { mostSteps }),
       )
       const isBetter = better(exact.found)
       if (!exact.isExhaustive) {
-        const tasks: Task[] = []
+        const nodes: Node[] = []
         for (const half of halves) {
           const bound = boundAt(half, next.bound.prices, resources)
-          tasks.push(yield* steadily(bounded({ parts: half, bound }, rounds.half)))
+          nodes.push(yield* steadily(bounded({ subproblems: half, bound }, rounds.half)))
         }
         // The more promising half is looked at first, so it is put on top.
-        tasks.sort((a, b) => a.bound.most - b.bound.most)
-        open.push(...tasks.filter(({ bound }) => bound.most >= wanted))
+        nodes.sort((a, b) => a.bound.most - b.bound.most)
+        open.push(...nodes.filter(({ bound }) => bound.most >= wanted))
       }
       if (isBetter || open.length > 0) yield { found, most, mostAtPrices, isProven: false }
     }

@@ -7,7 +7,7 @@ import type { Curves } from './curves'
  * so that every partition into sets is one path from the state in which all are still to be served
  * to the one in which none is.
  */
-export interface Part {
+export interface Subproblem {
   columns: Columns
   curves: Curves
   /** Indices into the columns, sorted by mask. */
@@ -22,7 +22,7 @@ export interface Part {
   moveTo: Int32Array
 }
 
-export const fullState = ({ states }: Part): number => states.length - 1
+export const fullState = ({ states }: Subproblem): number => states.length - 1
 
 /** The number of the lowest bit that is set. */
 export const lowestMember = (mask: number): number => 31 - Math.clz32(mask & -mask)
@@ -31,11 +31,11 @@ export const lowestMember = (mask: number): number => 31 - Math.clz32(mask & -ma
 const statesBetweenYields = 200
 
 /** A component with the given columns, sorted by mask, in play. Yields now and then, so that it can be stopped. */
-export function* partOf(
+export function* subproblemOf(
   columns: Columns,
   curves: Curves,
   inPlay: Int32Array,
-): Generator<void, Part> {
+): Generator<void, Subproblem> {
   const masks: number[] = []
   const firstOfSet: number[] = []
   inPlay.forEach((column, at) => {
@@ -91,10 +91,10 @@ export function* partOf(
  * The same component with only some of its columns in play, sorted by mask; `isKept` says of each
  * that is in play now whether it stays. What leads nowhere is no state of it.
  */
-export function restricted(part: Part, isKept: (at: number) => boolean): Part {
-  const { columns, curves, firstOfSet, states, firstMove, moveSet, moveTo } = part
-  const inPlay = part.inPlay.filter((_, at) => isKept(at))
-  if (inPlay.length === part.inPlay.length) return part
+export function restricted(subproblem: Subproblem, isKept: (at: number) => boolean): Subproblem {
+  const { columns, curves, firstOfSet, states, firstMove, moveSet, moveTo } = subproblem
+  const inPlay = subproblem.inPlay.filter((_, at) => isKept(at))
+  if (inPlay.length === subproblem.inPlay.length) return subproblem
   const sets = firstOfSet.length - 1
   /** The new number of each set; -1 for one of which nothing is left. */
   const setNow = new Int32Array(sets).fill(-1)
@@ -151,7 +151,7 @@ export function restricted(part: Part, isKept: (at: number) => boolean): Part {
 
 /** Best sum of the sets that serve all members of each state, by state, and the first of those sets. */
 export function bestPaths(
-  { states, firstMove, moveSet, moveTo }: Part,
+  { states, firstMove, moveSet, moveTo }: Subproblem,
   worthOfSet: Float64Array,
 ): { best: Float64Array; first: Int32Array } {
   const best = new Float64Array(states.length).fill(-Infinity)
@@ -168,9 +168,9 @@ export function bestPaths(
   return { best, first }
 }
 
-/** For each set the best sum of all the others in a partition that it is part of. */
+/** For each set the best sum of all the others in a partition that it is subproblem of. */
 export function bestAround(
-  { states, firstOfSet, firstMove, moveSet, moveTo }: Part,
+  { states, firstOfSet, firstMove, moveSet, moveTo }: Subproblem,
   worthOfSet: Float64Array,
   best: Float64Array,
 ): Float64Array {

@@ -1,5 +1,5 @@
-import { type Bound, findingBound, leastWorthOf } from './bounds'
-import type { Part } from './parts'
+import { type Bound, findingBound, leastWorthOf } from './lagrangianBound'
+import type { Subproblem } from './subproblems'
 import type { Resources } from './resources'
 
 /** A lower limit of the bound that its value and slope at one point give everywhere, over scaled prices. */
@@ -31,8 +31,8 @@ const sizeOf = (worth: number): number => Math.max(1, Math.abs(worth))
  *
  * `known` is the worth of a plan that there is, below which no bound can be. Yields between prices.
  */
-export function* lowBound(
-  parts: readonly Part[],
+export function* bundleMethod(
+  subproblems: readonly Subproblem[],
   resources: Resources,
   start: Bound,
   known: number | null,
@@ -60,7 +60,7 @@ export function* lowBound(
   if (steepness < 1e-12) return best
   const hoped = known === null ? sizeOf(best.most) * 0.01 : (best.most - known) * 0.5
   let reach = hoped / steepness
-  const least = Math.max(known ?? -Infinity, leastWorthOf(parts))
+  const least = Math.max(known ?? -Infinity, leastWorthOf(subproblems))
   for (let round = 0, widenings = 0; round < rounds;) {
     if (best.most <= least) break
     const center = best.prices.map((price, index) => price / scales[index]!)
@@ -74,7 +74,7 @@ export function* lowBound(
       continue
     }
     const next = yield* findingBound(
-      parts,
+      subproblems,
       at.map((price, index) => price * scales[index]!),
       resources,
     )

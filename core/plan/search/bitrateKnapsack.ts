@@ -20,7 +20,7 @@ const widening = 3
  * whose shortfalls from that bound add up to little, in two halves of the curves that are matched
  * to each other; if none fit, with more.
  */
-export function settleBitrates(
+export function solveKnapsack(
   curves: Curves,
   chosen: readonly number[],
   uploadKbps: number,

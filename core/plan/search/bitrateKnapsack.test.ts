@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { settleBitrates } from './bitrates'
+import { solveKnapsack } from './bitrateKnapsack'
 import { CurveWriter, type Curves } from './curves'
 
 /** Curves that rise and flatten, with the unevenness that rounding gives. */
@@ -49,15 +49,15 @@ describe('settling bitrates', () => {
         const curves = curvesFrom(shapes)
         const chosen = shapes.map((_, curve) => curve)
         const best = bestByEnumeration(curves, uploadKbps)
-        const settled = settleBitrates(curves, chosen, uploadKbps, -Infinity)
+        const settled = solveKnapsack(curves, chosen, uploadKbps, -Infinity)
         expect(settled?.value ?? null).toBe(best)
         if (!settled || best === null) return
         const taken = settled.points.reduce((sum, point) => sum + curves.wire[point]!, 0)
         const worth = settled.points.reduce((sum, point) => sum + curves.value[point]!, 0)
         expect(taken).toBeLessThanOrEqual(uploadKbps)
         expect(worth).toBe(best)
-        expect(settleBitrates(curves, chosen, uploadKbps, best)?.value).toBe(best)
-        expect(settleBitrates(curves, chosen, uploadKbps, best + 0.5)).toBeNull()
+        expect(solveKnapsack(curves, chosen, uploadKbps, best)?.value).toBe(best)
+        expect(solveKnapsack(curves, chosen, uploadKbps, best + 0.5)).toBeNull()
       }),
       { numRuns: 400 },
     )
@@ -66,7 +66,7 @@ describe('settling bitrates', () => {
   it('may take the same curve more than once', () => {
     const curves = curvesFrom([{ start: 50, step: 50, gains: [30, 20, 10] }])
     expect(
-      settleBitrates(curves, [0, 0], 250, 0)
+      solveKnapsack(curves, [0, 0], 250, 0)
         ?.points.map((p) => curves.wire[p])
         .sort(),
     ).toEqual([100, 150])

@@ -1,14 +1,14 @@
 import type { Columns } from './columns'
-import { type Part, restricted } from './parts'
+import { type Subproblem, restricted } from './subproblems'
 
 type Telling = 'device' | 'shape' | 'mask' | 'group' | 'below' | 'disk'
 
 /** What of a member's columns may be told apart, the most telling first. */
 const tellings: readonly Telling[] = ['device', 'shape', 'mask', 'group', 'below', 'disk']
 
-/** A member of a part, with its columns in play, and how much is said by telling them apart. */
+/** A member of a subproblem, with its columns in play, and how much is said by telling them apart. */
 interface Candidate {
-  part: number
+  subproblem: number
   mine: number[]
   rank: number
 }
@@ -39,20 +39,20 @@ function middleOf(values: Int32Array, mine: readonly number[]): number | null {
 }
 
 /**
- * Splits a task in two: of one member's columns in play, those on one side of a value and those on
+ * Splits a node in two: of one member's columns in play, those on one side of a value and those on
  * the other; of the member of whom most is open. Every selection of columns is in one of the two.
  */
-export function split(parts: readonly Part[]): Part[][] {
-  let chosen: Candidate = { part: 0, mine: [], rank: -1 }
-  parts.forEach(({ columns, inPlay }, part) => {
+export function branch(subproblems: readonly Subproblem[]): Subproblem[][] {
+  let chosen: Candidate = { subproblem: 0, mine: [], rank: -1 }
+  subproblems.forEach(({ columns, inPlay }, subproblem) => {
     columns.members.forEach((_, bit) => {
       const mine = [...inPlay].filter((column) => columns.mask[column]! & (1 << bit))
       const rank = rankOf(columns, mine)
       const isMore = rank === chosen.rank ? mine.length > chosen.mine.length : rank > chosen.rank
-      if (isMore) chosen = { part, mine, rank }
+      if (isMore) chosen = { subproblem, mine, rank }
     })
   })
-  const { columns } = parts[chosen.part]!
+  const { columns } = subproblems[chosen.subproblem]!
   const { mine, rank } = chosen
   const question =
     firstQuestions[rank] ??
@@ -62,10 +62,12 @@ export function split(parts: readonly Part[]): Part[][] {
   if (!question) return []
   const { name, edge } = question
   const values = columns[name]
-  const without = (isGone: (column: number) => boolean): Part[] => {
+  const without = (isGone: (column: number) => boolean): Subproblem[] => {
     const gone = new Set(mine.filter(isGone))
-    return parts.map((part, index) =>
-      index === chosen.part ? restricted(part, (at) => !gone.has(part.inPlay[at]!)) : part,
+    return subproblems.map((subproblem, index) =>
+      index === chosen.subproblem
+        ? restricted(subproblem, (at) => !gone.has(subproblem.inPlay[at]!))
+        : subproblem,
     )
   }
   return [

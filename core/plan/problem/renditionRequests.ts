@@ -45,7 +45,7 @@ export interface DemandSource {
 }
 
 /** One rendition that is wanted, with what limits it. */
-export interface Wish {
+export interface RenditionRequest {
   source: DemandSource
   owner: string
   canvas: CanvasName
@@ -64,7 +64,7 @@ export interface Wish {
 }
 
 /** A rendition with what a plan does not choose brought within the rules. */
-export function mended(
+export function withinRules(
   destination: Destination,
   rendition: Rendition,
   show: PlannedShow,
@@ -94,35 +94,37 @@ export const recordingRules = (recording: Recording, show: Pick<Show, 'canvasPai
 })
 
 /** Everything that a show wants encoded: what is sent, each step of a ladder by itself, and what is recorded. */
-export function wishesOf(show: PlannedShow): Wish[] {
+export function renditionRequestsOf(show: PlannedShow): RenditionRequest[] {
   const sends = show.destinations
     .filter(({ on, connection }) => on && connection !== 'relay')
     .flatMap((destination) =>
-      destination.renditions.slice(0, destination.rules.mostRenditions).map((given, step): Wish => {
-        const rendition = mended(destination, given, show)
-        const isHandOff = destination.connection === 'hand-off'
-        const { priority, mustKeep } = destination.plan
-        const lowerSteps: readonly Pin[] = step > 0 ? ['size', 'frame rate', 'codec'] : []
-        return {
-          source: { kind: 'destination', id: destination.id, step, rendition },
-          owner: destination.id,
-          canvas: destination.canvas,
-          rules: destination.rules,
-          rendition,
-          pins: new Set(isHandOff ? pinnable : [...given.pins, ...lowerSteps]),
-          priority,
-          mustKeep,
-          viewers: destination.viewers,
-          steps: Math.min(destination.renditions.length, destination.rules.mostRenditions),
-          largerThan: destination.renditions[step + 1] ?? null,
-          destination,
-          isHandOff,
-        }
-      }),
+      destination.renditions
+        .slice(0, destination.rules.mostRenditions)
+        .map((given, step): RenditionRequest => {
+          const rendition = withinRules(destination, given, show)
+          const isHandOff = destination.connection === 'hand-off'
+          const { priority, mustKeep } = destination.plan
+          const lowerSteps: readonly Pin[] = step > 0 ? ['size', 'frame rate', 'codec'] : []
+          return {
+            source: { kind: 'destination', id: destination.id, step, rendition },
+            owner: destination.id,
+            canvas: destination.canvas,
+            rules: destination.rules,
+            rendition,
+            pins: new Set(isHandOff ? pinnable : [...given.pins, ...lowerSteps]),
+            priority,
+            mustKeep,
+            viewers: destination.viewers,
+            steps: Math.min(destination.renditions.length, destination.rules.mostRenditions),
+            largerThan: destination.renditions[step + 1] ?? null,
+            destination,
+            isHandOff,
+          }
+        }),
     )
   const recordings = show.recordings
     .filter(({ on }) => on)
-    .map((recording): Wish => ({
+    .map((recording): RenditionRequest => ({
       source: { kind: 'recording', id: recording.id, step: 0, rendition: recording.rendition },
       owner: `recording ${recording.id}`,
       canvas: recording.canvas,
@@ -140,10 +142,10 @@ export function wishesOf(show: PlannedShow): Wish[] {
   return [...sends, ...recordings]
 }
 
-/** The pictures that a wish could take, by its rules and pins; a hand-off's program makes what it makes. */
-export function picturesOf(wish: Wish, show: PlannedShow): Omit<Shape, 'effort'>[] {
-  const { rules, rendition, pins, canvas } = wish
-  if (wish.isHandOff) {
+/** The pictures that a request could take, by its rules and pins; a hand-off's program makes what it makes. */
+export function picturesOf(request: RenditionRequest, show: PlannedShow): Omit<Shape, 'effort'>[] {
+  const { rules, rendition, pins, canvas } = request
+  if (request.isHandOff) {
     const { width, height, framesPerSecond, codec } = rendition
     const isAccepted =
       acceptsSize(rules, rendition) &&
@@ -155,7 +157,8 @@ export function picturesOf(wish: Wish, show: PlannedShow): Omit<Shape, 'effort'>
   const canvasSize = show.canvasPair[canvas]
   const isAsked = (size: Size): boolean =>
     sameShape(size, canvasSize) &&
-    (!wish.largerThan || size.width * size.height > wish.largerThan.width * wish.largerThan.height)
+    (!request.largerThan ||
+      size.width * size.height > request.largerThan.width * request.largerThan.height)
   const sizes = (
     pins.has('size')
       ? [rendition].filter((size) => acceptsSize(rules, size))
@@ -166,7 +169,7 @@ export function picturesOf(wish: Wish, show: PlannedShow): Omit<Shape, 'effort'>
         (rate) => rate === rendition.framesPerSecond && rate <= show.canvasPair.framesPerSecond,
       )
     : plannedFrameRates(rules, show.canvasPair.framesPerSecond)
-  const codecs = codecsOf(wish, show)
+  const codecs = codecsOf(request, show)
   return sizes.flatMap(({ width, height }) =>
     rates.flatMap((framesPerSecond) =>
       codecs.map((codec) => ({ canvas, width, height, framesPerSecond, codec })),
@@ -177,9 +180,9 @@ export function picturesOf(wish: Wish, show: PlannedShow): Omit<Shape, 'effort'>
 /** Where nothing is known of the computer: an effort that most of them keep up with (common practice, no published source). */
 const effortForAny: Shape['effort'] = 'balanced'
 
-/** The efforts that a wish could take; where no device is known one for all. */
+/** The efforts that a request could take; where no device is known one for all. */
 export const effortsOf = (
-  { pins, rendition, isHandOff }: Wish,
+  { pins, rendition, isHandOff }: RenditionRequest,
   { computer }: PlannedShow,
 ): readonly Shape['effort'][] => {
   if (isHandOff || pins.has('effort')) return [rendition.effort]
@@ -187,39 +190,42 @@ export const effortsOf = (
 }
 
 /**
- * The codecs that a wish could take: H.264, which everything can make and show, where it is accepted;
- * the newer ones too where they are trusted; where no device is known the first of those alone.
+ * The codecs that a request could take: H.264, which everything can show, where it is accepted and some
+ * device makes it; the newer ones too where they are trusted; where no device is known the first of
+ * those alone.
  */
-export function codecsOf(
-  { pins, rendition, rules, destination }: Wish,
-  { fit, computer }: Pick<PlannedShow, 'fit' | 'computer'>,
+function codecsOf(
+  { pins, rendition, rules, destination }: RenditionRequest,
+  { fit, computer: { devices } }: Pick<PlannedShow, 'fit' | 'computer'>,
 ): readonly Codec[] {
   if (pins.has('codec')) return rules.codecs.filter((codec) => codec === rendition.codec)
-  const accepted = codecs.filter((codec) => rules.codecs.includes(codec))
+  const isMade = (codec: Codec): boolean =>
+    devices.length === 0 ||
+    devices.some(({ throughputs }) => throughputs.some((each) => each.codec === codec))
+  const accepted = codecs.filter((codec) => rules.codecs.includes(codec) && isMade(codec))
   // What a recording may be in is chosen for it alone, so that all of it is trusted.
   const areNewerTrusted = destination ? (destination.plan.newerCodecs ?? fit.newerCodecs) : true
-  const trusted = areNewerTrusted ? accepted : accepted.slice(0, 1)
-  return computer.devices.length > 0 ? trusted : trusted.slice(0, 1)
+  return areNewerTrusted && devices.length > 0 ? accepted : accepted.slice(0, 1)
 }
 
 /**
- * Where a wish may be encoded: on what is pinned, on any device of the computer, or on none that is
+ * Where a request may be encoded: on what is pinned, on any device of the computer, or on none that is
  * known, which stands behind the known ones.
  */
-export function devicesFor(wish: Wish, { computer }: PlannedShow): number[] {
+export function devicesFor(request: RenditionRequest, { computer }: PlannedShow): number[] {
   const unknownDevice = computer.devices.length
-  const own = computer.devices.findIndex(({ id }) => id === wish.rendition.encoder.deviceId)
-  if (wish.isHandOff) return [own < 0 ? unknownDevice : own]
-  if (wish.pins.has('device') && own >= 0) return [own]
+  const own = computer.devices.findIndex(({ id }) => id === request.rendition.encoder.deviceId)
+  if (request.isHandOff) return [own < 0 ? unknownDevice : own]
+  if (request.pins.has('device') && own >= 0) return [own]
   return unknownDevice === 0 ? [0] : computer.devices.map((_, index) => index)
 }
 
 /**
- * How a wish may reach its destination: as pinned, else directly or through any relay that can pass
+ * How a request may reach its destination: as pinned, else directly or through any relay that can pass
  * it on. `sent` is what each of the relays is sent, but for what the plan chooses.
  */
 export function routesOf(
-  { destination, rendition, steps }: Wish,
+  { destination, rendition, steps }: RenditionRequest,
   relays: readonly Destination[],
   sent: readonly Rendition[],
   show: PlannedShow,
@@ -234,7 +240,7 @@ export function routesOf(
       show.canvasPair,
     ).length === 0
   const able = relays.flatMap((relay, index) => (canFeed(relay, index) ? [index] : []))
-  // What is left of its breaches cannot be mended, such as a protocol that carries none of its sounds.
+  // What is left of its breaches cannot be withinRules, such as a protocol that carries none of its sounds.
   const direct =
     timingAndSoundBreaches({ ...destination, renditions: [rendition] }, show.canvasPair).length ===
     0

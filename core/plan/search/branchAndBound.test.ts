@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { ended } from '../ended'
-import { optimise } from './optimise'
+import { runToEnd } from '../runToEnd'
+import { branchAndBound } from './branchAndBound'
 import { leastShortfall } from './shortfall'
 import { allInPlay, bestOf, fitting, members, problem, resources, written } from './testColumns'
 
@@ -9,8 +9,8 @@ describe('the search', () => {
   it('finds the plan that trying every one finds, and proves it', () => {
     fc.assert(
       fc.property(problem, ({ components, capacity }) => {
-        const parts = allInPlay(written(components))
-        const { found, isProven } = ended(optimise(parts, resources(capacity)))
+        const subproblems = allInPlay(written(components))
+        const { found, isProven } = runToEnd(branchAndBound(subproblems, resources(capacity)))
         expect(isProven).toBe(true)
         const best = bestOf(
           fitting(components, capacity).map((plan) =>
@@ -29,7 +29,7 @@ describe('the search', () => {
         const all = written(components)
         // Whoever is below the floor does not matter until it is settled who is left out.
         const capacity = aim === 'below' ? drawn : [...drawn.slice(0, -1), members * 2]
-        const { found, isProven } = ended(leastShortfall(all, aim, resources(capacity)))
+        const { found, isProven } = runToEnd(leastShortfall(all, aim, resources(capacity)))
         expect(isProven).toBe(true)
         const least = bestOf(
           fitting(components, capacity).map((plan) =>
@@ -37,7 +37,7 @@ describe('the search', () => {
           ),
         )
         const short = found?.chosen.reduce(
-          (sum, { part, column: chosen }) => sum - all.components[part]![aim][chosen]!,
+          (sum, { subproblem, column: chosen }) => sum - all.components[subproblem]![aim][chosen]!,
           0,
         )
         expect(short ?? null).toBe(least)

@@ -1,9 +1,9 @@
-import { ended } from '../ended'
+import { runToEnd } from '../runToEnd'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Columns } from './columns'
 import { CurveWriter } from './curves'
-import { bestAround, bestPaths, fullState, partOf } from './parts'
+import { bestAround, bestPaths, fullState, subproblemOf } from './subproblems'
 
 const members = 5
 const full = (1 << members) - 1
@@ -27,7 +27,7 @@ function partWith(masks: readonly number[]) {
     count: masks.length,
     mask: Int32Array.from(masks),
   } as unknown as Columns
-  return ended(partOf(columns, new CurveWriter().finish(), Int32Array.from(masks.keys())))
+  return runToEnd(subproblemOf(columns, new CurveWriter().finish(), Int32Array.from(masks.keys())))
 }
 
 /** Every way to make up the whole of disjoint sets, as places in `masks`. */
@@ -45,15 +45,17 @@ describe('the states of a component', () => {
   it('give the best partition, and the best around every set', () => {
     fc.assert(
       fc.property(drawn, ({ masks, worths }) => {
-        const part = partWith(masks)
+        const subproblem = partWith(masks)
         const worthOfSet = Float64Array.from(worths)
-        const { best } = bestPaths(part, worthOfSet)
-        const around = bestAround(part, worthOfSet, best)
+        const { best } = bestPaths(subproblem, worthOfSet)
+        const around = bestAround(subproblem, worthOfSet, best)
         const sums = partitions(masks).map((sets) => ({
           sets,
           worth: sets.reduce((sum, set) => sum + worths[set]!, 0),
         }))
-        expect(best[fullState(part)]).toBe(Math.max(-Infinity, ...sums.map(({ worth }) => worth)))
+        expect(best[fullState(subproblem)]).toBe(
+          Math.max(-Infinity, ...sums.map(({ worth }) => worth)),
+        )
         masks.forEach((_, set) => {
           const withIt = sums.filter(({ sets }) => sets.includes(set))
           const most = Math.max(-Infinity, ...withIt.map(({ worth }) => worth))
@@ -64,7 +66,7 @@ describe('the states of a component', () => {
   })
 
   it('are only those that can be reached', () => {
-    const part = partWith([0b00001, 0b00110, 0b11000])
-    expect([...part.states]).toEqual([0b00000, 0b11000, 0b11110, 0b11111])
+    const subproblem = partWith([0b00001, 0b00110, 0b11000])
+    expect([...subproblem.states]).toEqual([0b00000, 0b11000, 0b11110, 0b11111])
   })
 })

@@ -1,11 +1,11 @@
-import { ended } from '../ended'
+import { runToEnd } from '../runToEnd'
 import type { Columns } from './columns'
 import { leastPoint, pointAtPrice } from './curves'
-import { bestPaths, fullState, type Part } from './parts'
+import { bestPaths, fullState, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 
-/** For prices on the resources: the best that each part of a component can do, and how. */
-interface PartBound {
+/** For prices on the resources: the best that each subproblem of a component can do, and how. */
+interface SubproblemBound {
   /** Best priced worth of what is still to be served in each state. */
   best: Float64Array
   /** The set that comes first in it. */
@@ -38,9 +38,13 @@ export function use(
 }
 
 /** The best partition of the members of every state into columns, at these prices. */
-function partBound(part: Part, prices: Float64Array, resources: Resources): PartBound {
-  const { inPlay, firstOfSet } = part
-  const priced = pricedColumns(part, prices, resources)
+function subproblemBound(
+  subproblem: Subproblem,
+  prices: Float64Array,
+  resources: Resources,
+): SubproblemBound {
+  const { inPlay, firstOfSet } = subproblem
+  const priced = reducedWorths(subproblem, prices, resources)
   const sets = firstOfSet.length - 1
   const worthOfSet = new Float64Array(sets).fill(-Infinity)
   const columnOfSet = new Int32Array(sets).fill(-1)
@@ -50,12 +54,12 @@ function partBound(part: Part, prices: Float64Array, resources: Resources): Part
         worthOfSet[set] = priced[at]!
         columnOfSet[set] = inPlay[at]!
       }
-  return { ...bestPaths(part, worthOfSet), column: columnOfSet, worthOfSet, priced }
+  return { ...bestPaths(subproblem, worthOfSet), column: columnOfSet, worthOfSet, priced }
 }
 
 /** What each column in play is worth at its best bitrate, less the price of what it uses. Most of the planner's time goes here. */
-function pricedColumns(
-  { columns, curves, inPlay }: Part,
+function reducedWorths(
+  { columns, curves, inPlay }: Subproblem,
   prices: Float64Array,
   resources: Resources,
 ): Float64Array {
@@ -90,14 +94,14 @@ function pricedColumns(
 
 /** Adds what the best partition of a whole component uses. */
 function useOfBest(
-  part: Part,
-  bound: PartBound,
+  subproblem: Subproblem,
+  bound: SubproblemBound,
   prices: Float64Array,
   resources: Resources,
   used: Float64Array,
 ): void {
-  const { columns, curves, firstMove, moveSet, moveTo } = part
-  for (let state = fullState(part); state !== 0;) {
+  const { columns, curves, firstMove, moveSet, moveTo } = subproblem
+  for (let state = fullState(subproblem); state !== 0;) {
     const set = bound.first[state]!
     if (set < 0) return
     const column = bound.column[set]!
@@ -111,7 +115,7 @@ export interface Bound {
   prices: Float64Array
   /** No plan is worth more. */
   most: number
-  parts: PartBound[]
+  subproblems: SubproblemBound[]
   used: Float64Array
 }
 
@@ -120,7 +124,7 @@ export interface Bound {
  * Yields between components, so that it can be stopped.
  */
 export function* findingBound(
-  parts: readonly Part[],
+  subproblems: readonly Subproblem[],
   prices: Float64Array,
   resources: Resources,
 ): Generator<void, Bound> {
@@ -128,30 +132,30 @@ export function* findingBound(
   for (let index = 0; index < prices.length; index += 1)
     most += prices[index]! * resources.capacity[index]!
   const used = new Float64Array(prices.length)
-  const bounds: PartBound[] = []
-  for (const part of parts) {
-    const bound = partBound(part, prices, resources)
-    most += bound.best[fullState(part)]!
-    useOfBest(part, bound, prices, resources, used)
+  const bounds: SubproblemBound[] = []
+  for (const subproblem of subproblems) {
+    const bound = subproblemBound(subproblem, prices, resources)
+    most += bound.best[fullState(subproblem)]!
+    useOfBest(subproblem, bound, prices, resources, used)
     bounds.push(bound)
     yield
   }
-  return { prices, most, parts: bounds, used }
+  return { prices, most, subproblems: bounds, used }
 }
 
 /** The bound in one go; see `findingBound`. */
 export const boundAt = (
-  parts: readonly Part[],
+  subproblems: readonly Subproblem[],
   prices: Float64Array,
   resources: Resources,
-): Bound => ended(findingBound(parts, prices, resources))
+): Bound => runToEnd(findingBound(subproblems, prices, resources))
 
 /**
  * What no plan is worth less than. A bound below it says that there is no plan at all; prices that
  * rose further would only cost precision.
  */
-export const leastWorthOf = (parts: readonly Part[]): number =>
-  parts.reduce((sum, { columns, curves, inPlay }) => {
+export const leastWorthOf = (subproblems: readonly Subproblem[]): number =>
+  subproblems.reduce((sum, { columns, curves, inPlay }) => {
     let least = 0
     for (const column of inPlay)
       least = Math.min(least, curves.value[leastPoint(curves, columns.curve[column]!)]!)
@@ -168,18 +172,21 @@ const nearEnough = 1e-4
  * one high enough the next is where the tangents to the bound meet, which is where it is lowest if
  * it has no further corner. Yields between prices.
  */
-export function* uploadBound(parts: readonly Part[], resources: Resources): Generator<void, Bound> {
+export function* uploadBound(
+  subproblems: readonly Subproblem[],
+  resources: Resources,
+): Generator<void, Bound> {
   const capacity = resources.capacity[0]!
   const at = (price: number): Generator<void, Bound> => {
     const prices = new Float64Array(resources.capacity.length)
     prices[0] = price
-    return findingBound(parts, prices, resources)
+    return findingBound(subproblems, prices, resources)
   }
   const excess = ({ used }: Bound): number => used[0]! - capacity
   let low = yield* at(0)
   if (low.most === -Infinity || excess(low) <= 0) return low
   let high = yield* at(Math.max(1, low.most / Math.max(1, capacity)))
-  const least = leastWorthOf(parts)
+  const least = leastWorthOf(subproblems)
   for (let tries = 0; tries < mostUploadPrices && excess(high) > 0; tries += 1) {
     if (high.most < least) break
     low = high

@@ -1,0 +1,40 @@
+import { type Bound, findingBound } from './lagrangianBound'
+import { bestAround, fullState, type Subproblem, restricted } from './subproblems'
+import type { Resources } from './resources'
+
+/** What is still to be searched, and a bound on what can come of it. */
+export interface Node {
+  subproblems: readonly Subproblem[]
+  bound: Bound
+}
+
+/** For each column in play whether the bound leaves it in some plan that is worth at least `floor`, 1 or 0. */
+export function inPlansWorth({ subproblems, bound }: Node, floor: number): Uint8Array[] {
+  return subproblems.map((subproblem, index) => {
+    const { inPlay, firstOfSet } = subproblem
+    const { best, worthOfSet, priced } = bound.subproblems[index]!
+    const most = bound.most - best[fullState(subproblem)]!
+    const around = bestAround(subproblem, worthOfSet, best)
+    const isIn = new Uint8Array(inPlay.length)
+    for (let set = 0; set < around.length; set += 1)
+      for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1)
+        isIn[at] = most + priced[at]! + around[set]! >= floor ? 1 : 0
+    return isIn
+  })
+}
+
+/** Without the columns that can be subproblem of no plan worth at least `floor`. Yields now and then, so that it can be stopped. */
+export function* reducedCostFixed(
+  node: Node,
+  floor: number,
+  resources: Resources,
+): Generator<void, Node> {
+  const { subproblems, bound } = node
+  const kept = inPlansWorth(node, floor).map((isIn, index) => {
+    return restricted(subproblems[index]!, (at) => isIn[at] === 1)
+  })
+  const isSame = kept.every((subproblem, index) => subproblem === subproblems[index])
+  if (isSame) return { subproblems: kept, bound }
+  yield
+  return { subproblems: kept, bound: yield* findingBound(kept, bound.prices, resources) }
+}
