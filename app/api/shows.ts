@@ -1,4 +1,4 @@
-import type { Show, ShowSummary } from '@green-mantle/core/show'
+import type { Show, ShowList, ShowSummary } from '@green-mantle/core/show'
 import { ask, withJson } from './ask'
 import type { ApiProblem } from './problem'
 
@@ -13,8 +13,10 @@ export interface StoredShow {
   revision: number
 }
 
-export async function fetchShows(): Promise<ShowSummary[]> {
-  return (await askShows('')).json() as Promise<ShowSummary[]>
+/** A page of the shows, from the beginning or from where another left off. */
+export async function fetchShows(after: string | null = null): Promise<ShowList> {
+  const query = after === null ? '' : `?after=${encodeURIComponent(after)}`
+  return (await askShows(query)).json() as Promise<ShowList>
 }
 
 export async function fetchShow(id: string): Promise<StoredShow> {

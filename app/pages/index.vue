@@ -128,6 +128,27 @@ listenForKeys()
           @file="shows.saveAsFile(summary)"
         />
       </ul>
+      <div v-if="shows.next" class="mt-4 flex justify-center">
+        <button type="button" class="button" @click="shows.loadMore()">Older shows</button>
+      </div>
+      <section
+        v-if="shows.spoilt.length > 0"
+        class="card border-ochre mt-4 p-4"
+        aria-label="Shows that can’t be read"
+      >
+        <p class="text-ochre font-semibold">
+          {{
+            shows.spoilt.length === 1
+              ? 'One show can’t be read'
+              : `${shows.spoilt.length} shows can’t be read`
+          }}
+        </p>
+        <p class="text-ink-2">
+          What is stored of it does not hold together; nothing of it was changed. The server’s log
+          says where:
+          {{ shows.spoilt.map(({ title }) => `“${title}”`).join(', ') }}.
+        </p>
+      </section>
     </main>
     <ShortcutList v-if="open === 'shortcuts'" @close="open = undefined" />
     <FinderDialog v-else-if="open === 'finder'" @close="open = undefined" />

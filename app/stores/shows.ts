@@ -1,4 +1,4 @@
-import { newShow, type Show, type ShowSummary } from '@green-mantle/core/show'
+import { newShow, type Show, type ShowList, type ShowSummary } from '@green-mantle/core/show'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
@@ -15,6 +15,10 @@ const longestTitle = 200
 export const useShowsStore = defineStore('shows', () => {
   const toasts = useToastStore()
   const summaries = ref<ShowSummary[]>()
+  /** Shows whose stored form can't be read. */
+  const spoilt = ref<ShowList['spoilt']>([])
+  /** Where the list goes on; null where all of it is here. */
+  const next = ref<string | null>(null)
   const problem = ref('')
   /** How to take back the last thing that was done here. */
   const lastUndo = ref<() => Promise<void>>()
@@ -23,10 +27,30 @@ export const useShowsStore = defineStore('shows', () => {
     try {
       // A show that was just left may still be on its way to the server.
       await useShowStore().untilSettled()
-      summaries.value = await fetchShows()
+      const list = await fetchShows()
+      summaries.value = list.shows
+      spoilt.value = list.spoilt
+      next.value = list.next
       problem.value = ''
     } catch (error) {
       problem.value = wordsFor(error)
+    }
+  }
+
+  async function loadMore(): Promise<void> {
+    if (next.value === null) return
+    try {
+      const list = await fetchShows(next.value)
+      // What was edited meanwhile stands at the top already.
+      const known = new Set(summaries.value?.map(({ id }) => id))
+      summaries.value = [
+        ...(summaries.value ?? []),
+        ...list.shows.filter(({ id }) => !known.has(id)),
+      ]
+      spoilt.value = [...spoilt.value, ...list.spoilt]
+      next.value = list.next
+    } catch (error) {
+      toasts.tell(wordsFor(error), { tone: 'fails' })
     }
   }
 
@@ -123,9 +147,12 @@ export const useShowsStore = defineStore('shows', () => {
 
   return {
     summaries,
+    spoilt,
+    next,
     problem,
     lastUndo,
     load,
+    loadMore,
     create,
     addDemo,
     openFile,

@@ -20,3 +20,12 @@ export interface ShowSummary {
   destinations: { name: string; canvas: CanvasName; on: boolean }[]
   verdict: { state: 'fits' | 'attention' | 'fails' | 'nothing yet'; sentence: string }
 }
+
+/** A page of the shows there are. */
+export interface ShowList {
+  shows: ShowSummary[]
+  /** Shows whose stored form can't be read. */
+  spoilt: { id: string; title: string }[]
+  /** Where the next page goes on; null after the last. */
+  next: string | null
+}

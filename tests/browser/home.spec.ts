@@ -23,9 +23,9 @@ async function chooseFile(page: Page, name: string, text: string): Promise<void>
 }
 
 test('an empty house offers a new show and the demo', async ({ page, stack }) => {
-  const shows = (await (await fetch(`${stack.application.address}/api/shows`)).json()) as {
-    id: string
-  }[]
+  const { shows } = (await (await fetch(`${stack.application.address}/api/shows`)).json()) as {
+    shows: { id: string }[]
+  }
   for (const { id } of shows)
     await fetch(`${stack.application.address}/api/shows/${id}`, { method: 'DELETE' })
   await page.goto('/')

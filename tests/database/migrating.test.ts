@@ -65,7 +65,7 @@ describe('a migration that is killed', () => {
     expect(await schemaOf(database)).toEqual(whole)
   })
 
-  it.each([1, 2, 3, 4])('after any statement of the last %i keeps the shows', async (count) => {
+  it.each([1, 2, 3, 4, 5])('after any statement of the last %i keeps the shows', async (count) => {
     await migrate(databaseUrl)
     await createShow(database, 'kept', demoShow)
     const back = async () => {
@@ -75,7 +75,7 @@ describe('a migration that is killed', () => {
     await migrate(databaseUrl)
     const expected = await readShow(database, 'kept')
     await back()
-    expect(await upInPieces()).toBeGreaterThan(5)
+    expect(await upInPieces()).toBeGreaterThan(1)
     expect((await readShow(database, 'kept'))?.show).toEqual(expected?.show)
   })
 

@@ -12,7 +12,7 @@ import { planOf } from '@green-mantle/core/plan'
 import { demoShow } from '@green-mantle/demo'
 import type { Knex } from 'knex'
 import { nanoid } from 'nanoid'
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { connect, migrate } from '../../server/database/connection'
 import { migrationSource } from '../../server/database/migrations'
 import { partTableNames } from '../../server/database/shows/rows'
@@ -20,12 +20,12 @@ import {
   createShow,
   deleteShow,
   isEmpty,
-  listShows,
   purgeDeletedShows,
   readShow,
   restoreShow,
   saveShow,
 } from '../../server/database/shows/showStore'
+import { cursorFrom, listLines, listShows } from '../../server/database/shows/showList'
 import { ownDatabase } from './ownDatabase'
 
 const databaseUrl = await ownDatabase('shows')
@@ -42,6 +42,8 @@ const edited = (change: (show: Show) => void, from: Show = demoShow): Show => {
   change(copy)
   return copy
 }
+const listed = async (): Promise<string[]> =>
+  (await listShows(database, { limit: 60 })).shows.map(({ id }) => id)
 async function stored(show: Show = demoShow): Promise<string> {
   const id = nanoid()
   await createShow(database, id, show)
@@ -59,7 +61,7 @@ describe('migrations', () => {
     await database.migrate.rollback({ migrationSource }, true)
     expect(await database.schema.hasTable('shows')).toBe(false)
     await migrate(databaseUrl)
-    expect(await listShows(database)).toEqual([])
+    expect(await listed()).toEqual([])
   })
 
   /** Takes migrations back up to the one whose name begins so, that one too. */
@@ -186,7 +188,7 @@ describe('storing a show', () => {
     const second = await stored(edited((copy) => (copy.sources[0]!.name = 'Other camera')))
     expect((await readShow(database, first))?.show.sources[0]?.name).toBe('Bench camera')
     expect((await readShow(database, second))?.show.sources[0]?.name).toBe('Other camera')
-    expect((await listShows(database)).map(({ id }) => id).sort()).toEqual([first, second].sort())
+    expect((await listed()).sort()).toEqual([first, second].sort())
   })
 
   it('keeps a plan: pins, priorities, devices, recordings and plans set aside', async () => {
@@ -324,7 +326,7 @@ describe('deleting', () => {
     expect(await deleteShow(database, id)).toBe(true)
     expect(await deleteShow(database, id)).toBe(false)
     expect(await readShow(database, id)).toBeUndefined()
-    expect(await listShows(database)).toEqual([])
+    expect(await listed()).toEqual([])
     expect(await isEmpty(database)).toBe(false)
     expect(await restoreShow(database, id)).toBe(true)
     expect((await readShow(database, id))?.show).toEqual(demoShow)
@@ -338,5 +340,59 @@ describe('deleting', () => {
     expect(await purgeDeletedShows(database, later)).toBe(1)
     for (const table of partTableNames)
       expect(await database(table).where({ show_id: id })).toEqual([])
+  })
+})
+
+describe('the list of shows', () => {
+  it('is read from what every save kept, without the shows', async () => {
+    const id = await stored()
+    await saveShow(
+      database,
+      id,
+      1,
+      edited((show) => (show.title = 'Renamed')),
+    )
+    // Were it read, it would be spoilt.
+    await database('canvases').where({ show_id: id }).delete()
+    const { shows, spoilt } = await listShows(database, { limit: 60 })
+    expect(spoilt).toEqual([])
+    expect(shows).toMatchObject([{ id, revision: 2, title: 'Renamed' }])
+    expect(shows[0]?.verdict.sentence).not.toBe('')
+  })
+
+  it('goes on where a page left off, whatever was edited at the same time', async () => {
+    const ids: string[] = []
+    for (let count = 0; count < 7; count += 1) ids.push(await stored())
+    await database('shows').update({ updated_at: new Date('2026-01-01T00:00:00Z') })
+    const seen: string[] = []
+    for (let after: string | null = ''; after !== null;) {
+      const page = await listShows(database, { limit: 3, after: cursorFrom(after) })
+      seen.push(...page.shows.map(({ id }) => id))
+      after = page.next
+    }
+    expect(seen.sort()).toEqual(ids.sort())
+    expect(cursorFrom('1_"; DROP')).toBeNull()
+  })
+
+  it('names a show that is spoilt, and shows the others', async () => {
+    const [good, bad] = [await stored(), await stored(edited((show) => (show.title = 'Spoilt')))]
+    await database('canvases').where({ show_id: bad }).delete()
+    await database('shows').update({ summary_version: 0 })
+    const quiet = vi.spyOn(console, 'error').mockImplementation(() => {})
+    const { shows, spoilt } = await listShows(database, { limit: 60 })
+    quiet.mockRestore()
+    expect(shows.map(({ id }) => id)).toEqual([good])
+    expect(spoilt).toEqual([{ id: bad, title: 'Spoilt' }])
+    // The other's summary is kept from now on, and its time is still that of its last edit.
+    expect(await database('shows').where({ id: good }).first('summary_version')).toEqual({
+      summary_version: 1,
+    })
+  })
+
+  it('gives the lines of the shows that were edited last', async () => {
+    const id = await stored()
+    const lines = await listLines(database, 10)
+    expect(lines.map(({ line }) => line)).toEqual(demoShow.lines)
+    expect(lines[0]).toMatchObject({ showId: id, showTitle: demoShow.title })
   })
 })

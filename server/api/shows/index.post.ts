@@ -4,7 +4,7 @@ import { useDatabase } from '../../database/connection'
 import { createShow } from '../../database/shows/showStore'
 import { apiHandler } from '../../http/apiHandler'
 import { entityTag, readShowBody } from '../../http/showRequests'
-import { summaryOf } from '../../shows/summary'
+import { summaryOf } from '../../database/shows/summary'
 
 export default apiHandler(async (event) => {
   const show = await readShowBody(event)

@@ -4,6 +4,7 @@ import * as canvasPair from './002-canvas-pair-and-files'
 import * as lineSoundDestinations from './003-line-sound-destinations'
 import * as fit from './004-fit'
 import * as planSettings from './005-plan-settings'
+import * as showSummaries from './006-show-summaries'
 
 export const migrations = [
   { name: '001-first-tables', ...firstTables },
@@ -11,6 +12,7 @@ export const migrations = [
   { name: '003-line-sound-destinations', ...lineSoundDestinations },
   { name: '004-fit', ...fit },
   { name: '005-plan-settings', ...planSettings },
+  { name: '006-show-summaries', ...showSummaries },
 ]
 type Migration = (typeof migrations)[number]
 

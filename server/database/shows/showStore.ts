@@ -12,6 +12,7 @@ import {
   type ShowRows,
 } from './rows'
 import { inTransaction } from '../transactions'
+import { summaryColumns } from './summary'
 import { inTurn } from './turns'
 
 export interface StoredShow {
@@ -41,7 +42,8 @@ async function readParts(database: Knex, showIds: string[]): Promise<Map<string,
 
 const hasPosition = (table: PartTable): boolean => table !== 'canvases' && table !== 'placements'
 
-async function assemble(database: Knex, heads: Row[]): Promise<StoredShow[]> {
+/** Puts shows together from their rows; throws where the rows of one make no valid show. */
+export async function assemble(database: Knex, heads: Row[]): Promise<StoredShow[]> {
   if (heads.length === 0) return []
   const parts = await readParts(
     database,
@@ -58,18 +60,6 @@ async function assemble(database: Knex, heads: Row[]): Promise<StoredShow[]> {
       show: showFromRows({ shows: head, ...rows }),
     }
   })
-}
-
-/** Every show that is not deleted, the latest edited first. */
-export async function listShows(database: Knex): Promise<StoredShow[]> {
-  return database.transaction(
-    async (transaction) =>
-      assemble(
-        transaction,
-        await transaction<Row>('shows').whereNull('deleted_at').orderBy('updated_at', 'desc'),
-      ),
-    { readOnly: true },
-  )
 }
 
 /** One show as it was last saved; undefined where there is none or it is deleted. */
@@ -125,6 +115,7 @@ export async function createShow(database: Knex, id: string, show: Show): Promis
       created_at: now,
       updated_at: now,
       ...rows.shows,
+      ...summaryColumns(show),
     })
     await writeChanges(transaction, id, undefined, rows)
   })
@@ -165,7 +156,12 @@ async function saveInTurn(
     const rows = rowsFromShow(show)
     await transaction('shows')
       .where({ id })
-      .update({ ...rows.shows, revision: revision + 1, updated_at: new Date() })
+      .update({
+        ...rows.shows,
+        ...summaryColumns(show),
+        revision: revision + 1,
+        updated_at: new Date(),
+      })
     await writeChanges(transaction, id, rowsFromShow(current.show), rows)
     return { outcome: 'saved', revision: revision + 1 }
   })
