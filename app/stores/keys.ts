@@ -47,6 +47,8 @@ export const useKeysStore = defineStore('keys', () => {
     )
 
   async function save(destinationId: string, key: string): Promise<void> {
+    // A destination that was just added has to be saved before it can have a key.
+    await store.untilSettled()
     await storeKey(store.id, destinationId, key)
     await load()
   }

@@ -59,6 +59,8 @@ describe('show file', () => {
       /^show\.scenes\[0\]\.layers\[0\]\.sourceId$/,
     ],
     ['breaks the schema', changed('"title"', '"heading"'), /^show/],
+    // Half of a character, which a store would keep as another one.
+    ['breaks the schema', changed('Night Bloom', 'Night \\ud83c'), /^show\.title$/],
   ])('that is %s is refused with the place named', (reason, broken, place) => {
     const result = readShowFile(broken)
     expect(result).toMatchObject({ ok: false, reason })
@@ -104,6 +106,16 @@ describe('published schema', () => {
 })
 
 describe('settings sheet', () => {
+  it.each([' =1+1', '\u3000@sum', '＝cmd', '\t-2', '+3'])(
+    'lets no spreadsheet take %j for a formula',
+    (name) => {
+      const awkward: Show = structuredClone(demoShow)
+      awkward.destinations[0]!.name = name
+      const { data } = papaparse.parse(writeSettingsSheet(awkward).trimEnd())
+      expect(data[1]?.[0]).toBe(`'${name}`)
+    },
+  )
+
   // RFC 4180: lines end in CRLF, and a field with a comma, quote or line break is quoted.
   it('is CSV that a general reader takes', () => {
     const awkward: Show = structuredClone(demoShow)

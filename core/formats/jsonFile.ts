@@ -1,5 +1,5 @@
 import { parse, type ParseError, printParseErrorCode } from 'jsonc-parser'
-import type { Problem } from '../show'
+import { illFormedTexts, type Problem } from '../show'
 
 /** Why a file was not taken, place by place. */
 export interface JsonFileFailure {
@@ -50,7 +50,11 @@ export function readJson(
       `such a file has at most ${limitBytes / 1_000_000} MB`,
     )
   try {
-    return { ok: true, value: JSON.parse(text) }
+    const value: unknown = JSON.parse(text)
+    const problems = illFormedTexts(value)
+    return problems.length === 0
+      ? { ok: true, value }
+      : { ok: false, reason: 'breaks the schema', problems }
   } catch {
     const errors: ParseError[] = []
     parse(text, errors, { disallowComments: true, allowTrailingComma: false })

@@ -3,7 +3,7 @@ declare module 'papaparse' {
   const papaparse: {
     unparse(
       rows: readonly (readonly (string | number)[])[],
-      options: { newline: string; escapeFormulae: boolean },
+      options: { newline: string; escapeFormulae: boolean | RegExp },
     ): string
     parse(text: string): {
       data: string[][]

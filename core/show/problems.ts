@@ -21,3 +21,22 @@ export function problemsFrom(error: z.ZodError): Problem[] {
     message: issue.message,
   }))
 }
+
+/** Half of a pair that UTF-16 writes one character with: no text by itself, and stored as another character. */
+const loneSurrogate = /\p{Surrogate}/u
+
+/** The texts in a piece of JSON that hold half a character, by their places. */
+export function illFormedTexts(value: unknown, path: readonly PropertyKey[] = []): Problem[] {
+  const problem = (): Problem => ({
+    place: placeInWords(path) || 'the whole file',
+    message: 'this text holds half a character (a lone surrogate)',
+  })
+  if (typeof value === 'string') return loneSurrogate.test(value) ? [problem()] : []
+  if (Array.isArray(value))
+    return value.flatMap((item, index) => illFormedTexts(item, [...path, index]))
+  if (typeof value !== 'object' || value === null) return []
+  return Object.entries(value).flatMap(([name, item]) => [
+    ...(loneSurrogate.test(name) ? [problem()] : []),
+    ...illFormedTexts(item, [...path, name]),
+  ])
+}

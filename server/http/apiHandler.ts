@@ -4,7 +4,10 @@ import { problemFrom } from './problem'
 /** A route whose every failure is answered as `application/problem+json`. */
 export function apiHandler<Answer>(handle: (event: H3Event) => Promise<Answer>) {
   return defineEventHandler(async (event) => {
-    setResponseHeaders(event, { 'cache-control': 'no-store' })
+    setResponseHeaders(event, {
+      'cache-control': 'no-store',
+      'cross-origin-resource-policy': 'same-origin',
+    })
     try {
       return await handle(event)
     } catch (error) {

@@ -24,3 +24,10 @@ export const keyNotFound = (): ProblemError =>
     title: 'There is no key here',
     detail: 'Paste it from the destination’s own page.',
   })
+
+export const destinationNotFound = (): ProblemError =>
+  new ProblemError({
+    status: 404,
+    title: 'The show has no such destination',
+    detail: 'It was removed, or is not saved yet. The key was not kept; paste it again.',
+  })

@@ -6,9 +6,12 @@ import { ProblemError } from './problem'
 export function measurementOf(event: H3Event): Measurement {
   const measurement = findMeasurement(getRouterParam(event, 'id') ?? '')
   if (measurement) return measurement
-  throw new ProblemError({
+  throw measurementOver()
+}
+
+export const measurementOver = (): ProblemError =>
+  new ProblemError({
     status: 404,
     title: 'This measurement is over',
     detail: 'What was measured so far is kept; begin another.',
   })
-}

@@ -1,4 +1,4 @@
-import { problemsFrom } from '@green-mantle/core/show'
+import { illFormedTexts, problemsFrom } from '@green-mantle/core/show'
 import { getRequestHeader, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { ProblemError } from './problem'
@@ -32,9 +32,11 @@ export async function readJsonBody<Schema extends z.ZodType>(
   const body = await readBounded(event, limitBytes).catch((error: unknown) => {
     throw error instanceof BodyTooLarge ? tooLarge() : error
   })
-  const checked = schema.safeParse(parsedJson(body.toString('utf8')))
-  if (checked.success) return checked.data
-  const problems = problemsFrom(checked.error)
+  const value = parsedJson(body.toString('utf8'))
+  const illFormed = illFormedTexts(value)
+  const checked = schema.safeParse(value)
+  if (checked.success && illFormed.length === 0) return checked.data
+  const problems = illFormed.length > 0 ? illFormed : problemsFrom(checked.error as z.ZodError)
   throw new ProblemError({
     status: 422,
     title: `${name} breaks its schema`,

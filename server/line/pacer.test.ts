@@ -106,3 +106,22 @@ describe('a paced line', () => {
     await expect(waiting).resolves.toBeUndefined()
   })
 })
+
+describe('a pacer that is stopped', () => {
+  it('lets go of who waits, and of who asks afterwards', async () => {
+    const { pacer } = simulated({ ...still, capacityKbps: 1 })
+    const connection = pacer.open()
+    const waiting = connection.pass(1_000_000)
+    pacer.stop()
+    await waiting
+    await connection.pass(1_000_000)
+  })
+
+  it('lets go of who waits on a connection that is closed', async () => {
+    const { pacer } = simulated({ ...still, capacityKbps: 1 })
+    const connection = pacer.open()
+    const waiting = connection.pass(1_000_000)
+    connection.close()
+    await waiting
+  })
+})

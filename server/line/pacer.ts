@@ -54,6 +54,7 @@ export function practicePacer(
   const startedAt = clock.now()
   const connections = new Set<Connection>()
   let last = startedAt
+  let isStopped = false
   const second = () => {
     const index = Math.floor((clock.now() - startedAt) / 1000)
     return seconds[Math.min(index, seconds.length - 1)] ?? seconds[0]
@@ -89,6 +90,10 @@ export function practicePacer(
       serve(connection)
     })
   }
+  function letGo(connection: Connection): void {
+    connections.delete(connection)
+    for (const { resolve } of connection.waiting.splice(0)) resolve()
+  }
   const stopTicking = clock.every(tickMilliseconds, tick)
 
   return {
@@ -98,17 +103,19 @@ export function practicePacer(
       return {
         pass: (bytes) =>
           new Promise((resolve) => {
+            // Nobody gives credit any more: who still sends is let through, to find that it is over.
+            if (isStopped) return resolve()
             connection.waiting.push({ bytes, resolve })
             serve(connection)
           }),
-        close: () => void connections.delete(connection),
+        close: () => letGo(connection),
       }
     },
     roundTripMilliseconds: () => second()?.roundTripMilliseconds ?? 0,
     stop() {
+      isStopped = true
       stopTicking()
-      for (const connection of connections) for (const { resolve } of connection.waiting) resolve()
-      connections.clear()
+      connections.forEach(letGo)
     },
   }
 }

@@ -25,7 +25,12 @@ import {
   removeProfile,
   saveProfile,
 } from '../../server/database/profiles/profileStore'
-import { createShow, readShow } from '../../server/database/shows/showStore'
+import {
+  createShow,
+  deleteShow,
+  readShow,
+  restoreShow,
+} from '../../server/database/shows/showStore'
 import { type InstallationKey, readKeyFile } from '../../server/secrets/keyFile'
 import { ownDatabase } from './ownDatabase'
 
@@ -62,6 +67,18 @@ async function everything(): Promise<string> {
   )
   return JSON.stringify(rows)
 }
+
+describe('the keys of a deleted show', () => {
+  it('cannot be listed, opened or forgotten until it is brought back', async () => {
+    await store('longmeadow')
+    await deleteShow(database, showId)
+    expect(await listKeys(database, key, showId)).toEqual([])
+    expect(await openKey(database, key, showId, 'longmeadow')).toBeUndefined()
+    expect(await setForgotten(database, showId, 'longmeadow', new Date())).toBe(false)
+    await restoreShow(database, showId)
+    expect(await openKey(database, key, showId, 'longmeadow')).toMatchObject({ text: known })
+  })
+})
 
 describe('stream keys', () => {
   it('are kept, opened and listed, and stand nowhere in the clear', async () => {

@@ -22,6 +22,13 @@ const page = (title: string, body: string): string =>
   <meta name="viewport" content="width=device-width"><style>${style}</style></head>
   <body><main><h1>${escaped(title)}</h1>${body}</main></body></html>`
 
+/** Nothing runs or loads on these pages, and nobody frames them. */
+export const pageHeaders = {
+  'content-type': 'text/html; charset=utf-8',
+  'content-security-policy':
+    "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'",
+} as const
+
 /** Asks a person whether Green Mantle may use one of their accounts. */
 export function consentPage(hidden: Record<string, string>): string {
   const fields = Object.entries(hidden)

@@ -19,8 +19,12 @@ const keepForgottenDays = 30
 
 const placeOf = (showId: string, destinationId: string): string => `key/${showId}/${destinationId}`
 
+/** Of a deleted show there are none until it is brought back. */
 const presentKeys = (database: Knex, showId: string) =>
-  database<KeyRow>('stream_keys').where({ show_id: showId }).whereNull('forgotten_at')
+  database<KeyRow>('stream_keys')
+    .where({ show_id: showId })
+    .whereNull('forgotten_at')
+    .whereExists(database('shows').where({ id: showId }).whereNull('deleted_at'))
 
 /** What is known of the stored keys of a show, without any of them. */
 export async function listKeys(
@@ -88,6 +92,7 @@ export async function setForgotten(
 ): Promise<boolean> {
   const count = await database('stream_keys')
     .where({ show_id: showId, destination_id: destinationId })
+    .whereExists(database('shows').where({ id: showId }).whereNull('deleted_at'))
     .update({ forgotten_at: forgottenAt })
   return count > 0
 }

@@ -1,5 +1,5 @@
-import { defineEventHandler, getQuery, setResponseHeader, setResponseStatus } from 'h3'
-import { consentPage } from '../../../accounts/standIn/pages'
+import { defineEventHandler, getQuery, setResponseHeaders, setResponseStatus } from 'h3'
+import { consentPage, pageHeaders } from '../../../accounts/standIn/pages'
 import { authorizeRequestSchema } from '../../../accounts/standIn/requests'
 
 export default defineEventHandler((event) => {
@@ -8,6 +8,6 @@ export default defineEventHandler((event) => {
     setResponseStatus(event, 400)
     return 'This is no request to link an account.'
   }
-  setResponseHeader(event, 'content-type', 'text/html; charset=utf-8')
+  setResponseHeaders(event, pageHeaders)
   return consentPage(request.data)
 })

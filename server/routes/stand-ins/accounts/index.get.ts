@@ -1,7 +1,7 @@
-import { defineEventHandler, setResponseHeader } from 'h3'
-import { grantsPage } from '../../../accounts/standIn/pages'
+import { defineEventHandler, setResponseHeaders } from 'h3'
+import { grantsPage, pageHeaders } from '../../../accounts/standIn/pages'
 
 export default defineEventHandler((event) => {
-  setResponseHeader(event, 'content-type', 'text/html; charset=utf-8')
+  setResponseHeaders(event, pageHeaders)
   return grantsPage()
 })

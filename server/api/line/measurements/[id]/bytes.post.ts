@@ -1,12 +1,13 @@
 import { setTimeout as pause } from 'node:timers/promises'
 import { transferLimits } from '@green-mantle/core/network'
 import { apiHandler } from '../../../../http/apiHandler'
-import { measurementOf } from '../../../../http/measurementRequests'
+import { measurementOf, measurementOver } from '../../../../http/measurementRequests'
+import { findMeasurement } from '../../../../line/measurements'
 import { ProblemError } from '../../../../http/problem'
 
 /** Takes bytes, as fast as the line lets them through, and forgets them. */
 export default apiHandler(async (event) => {
-  const { pacer } = measurementOf(event)
+  const { id, pacer } = measurementOf(event)
   const connection = pacer?.open()
   let bytes = 0
   try {
@@ -19,6 +20,8 @@ export default apiHandler(async (event) => {
           detail: `At most ${transferLimits.mostBytes} bytes are taken at once.`,
         })
       await connection?.pass(chunk.length)
+      // Ended by its owner, or its time is up: what is still sent is for nobody.
+      if (!findMeasurement(id)) throw measurementOver()
     }
   } finally {
     connection?.close()

@@ -3,7 +3,11 @@ import { useDatabase } from '../../../../../database/connection'
 import { storeKey } from '../../../../../database/keys/keyStore'
 import { readShow } from '../../../../../database/shows/showStore'
 import { apiHandler } from '../../../../../http/apiHandler'
-import { destinationIdOf, keyBodySchema } from '../../../../../http/keyRequests'
+import {
+  destinationIdOf,
+  destinationNotFound,
+  keyBodySchema,
+} from '../../../../../http/keyRequests'
 import { readJsonBody } from '../../../../../http/readJsonBody'
 import { showIdOf, showNotFound } from '../../../../../http/showRequests'
 import { useInstallationKey } from '../../../../../secrets/installationKey'
@@ -16,7 +20,9 @@ export default apiHandler(async (event) => {
     schema: keyBodySchema,
   })
   const database = await useDatabase()
-  if (!(await readShow(database, showId))) throw showNotFound()
+  const stored = await readShow(database, showId)
+  if (!stored) throw showNotFound()
+  if (!stored.show.destinations.some(({ id }) => id === destinationId)) throw destinationNotFound()
   await storeKey(database, await useInstallationKey(), { showId, destinationId }, body.key)
   setResponseStatus(event, 204)
   return null

@@ -1,0 +1,3 @@
+import { sendFile } from '../../files/sendFile'
+
+export default sendFile(false)
