@@ -1,4 +1,5 @@
 import tailwindcss from '@tailwindcss/vite'
+import { bundledWorkers } from './scripts/bundledWorkers'
 import { pureSchemas } from './scripts/pureSchemas'
 
 /** Only what ships with the application may load: no other machine is asked for anything. */
@@ -43,7 +44,10 @@ export default defineNuxtConfig({
     },
   },
   spaLoadingTemplate: false,
-  typescript: { strict: true, tsConfig: { include: ['../tests/app/**/*.ts'] } },
+  typescript: {
+    strict: true,
+    tsConfig: { include: ['../tests/app/**/*.ts', '../server/files/bundledWorkers.d.ts'] },
+  },
   security: {
     headers: {
       contentSecurityPolicy,
@@ -71,6 +75,7 @@ export default defineNuxtConfig({
     '/_nuxt/**': { headers: { 'cross-origin-embedder-policy': 'require-corp' } },
   },
   nitro: {
+    rollupConfig: { plugins: [bundledWorkers()] },
     publicAssets: [{ dir: '../demo/pictures', baseURL: '/drawings', maxAge: 3600 }],
   },
   vite: {

@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
+import { bundledWorkers } from './scripts/bundledWorkers'
 
 const alias = { '~': fileURLToPath(new URL('app', import.meta.url)) }
 
@@ -10,6 +11,7 @@ export default defineConfig({
     maxWorkers: '100%',
     projects: [
       {
+        plugins: [bundledWorkers()],
         test: {
           name: 'unit',
           include: ['{core,server,demo}/**/*.test.ts', 'tests/{architecture,scripts}/*.test.ts'],

@@ -2,6 +2,22 @@ import knex, { type Knex } from 'knex'
 import { readSettings } from '../settings'
 import { migrateUp } from './migrating'
 
+/** No statement of ours takes nearly so long; one that waits for a lock is tried again. */
+const limits = { statementSeconds: 30, lockWaitSeconds: 10 } as const
+
+interface RawConnection {
+  query(statement: string, done: (error: Error | null) => void): void
+}
+
+const limitStatements = (
+  connection: RawConnection,
+  done: (error: Error | null, connection: RawConnection) => void,
+): void =>
+  connection.query(
+    `SET SESSION max_statement_time = ${limits.statementSeconds}, innodb_lock_wait_timeout = ${limits.lockWaitSeconds}`,
+    (error) => done(error, connection),
+  )
+
 /** Opens a pool to a MariaDB server; nothing is connected until the first question. */
 export function connect(databaseUrl: string, most = 8): Knex {
   const url = new URL(databaseUrl)
@@ -17,7 +33,7 @@ export function connect(databaseUrl: string, most = 8): Knex {
       timezone: 'Z',
       connectTimeout: 3000,
     },
-    pool: { min: 0, max: most },
+    pool: { min: 0, max: most, afterCreate: limitStatements },
     acquireConnectionTimeout: 5000,
   })
 }

@@ -1,5 +1,6 @@
 import type { Problem } from '@green-mantle/core/show'
 import { isGivenUp } from '../database/transactions'
+import { TookTooLong } from './deadline'
 
 /** What went wrong, as RFC 9457 describes it; `detail` says what was kept and what to do. */
 export interface ProblemDetails {
@@ -44,6 +45,16 @@ function isDatabaseUnreachable(error: unknown): boolean {
   )
 }
 
+const errnoOf = (error: unknown): number => (error as { errno?: number } | null)?.errno ?? 0
+/** MariaDB ended a statement that took longer than it may (ER_STATEMENT_TIMEOUT). */
+const statementTooLong = 1969
+
+/** No room for the database (disk full, table full, error writing a file), or for a file of ours. */
+const isDiskFull = (error: unknown): boolean =>
+  [1021, 1114, 3].includes(errnoOf(error)) ||
+  (error as NodeJS.ErrnoException | null)?.code === 'ENOSPC' ||
+  /errno: 28|No space left on device/i.test((error as Error | null)?.message ?? '')
+
 /** The problem for anything that a route may throw; what is not foreseen is logged and told without its insides. */
 export function problemFrom(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error
@@ -56,6 +67,26 @@ export function problemFrom(error: unknown): ProblemError {
           'What was sent is not confirmed as saved; what is stored is unharmed. Try again in a moment.',
       },
       { 'retry-after': '2' },
+    )
+  if (error instanceof TookTooLong || errnoOf(error) === statementTooLong)
+    return new ProblemError(
+      {
+        status: 503,
+        title: 'The answer took too long',
+        detail:
+          'What was sent is not confirmed as saved; what is stored is unharmed. Try again in a moment.',
+      },
+      { 'retry-after': '5' },
+    )
+  if (isDiskFull(error))
+    return new ProblemError(
+      {
+        status: 507,
+        title: 'The disk is full',
+        detail:
+          'Nothing of this was saved; what is stored is unharmed. Make room and try again, nothing else has to be done.',
+      },
+      { 'retry-after': '10' },
     )
   if (isGivenUp(error))
     return new ProblemError(

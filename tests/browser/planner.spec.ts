@@ -179,7 +179,7 @@ test('plans are kept, held side by side and chosen', async ({ page, stack }) => 
   const before = await bitrate(page, 'Longmeadow').inputValue()
   await page.getByRole('button', { name: 'Keep the present plan' }).click()
   // A plan that is still as good stays whole, so that it takes more than another priority.
-  await page.getByLabel('Kind of picture').selectOption('action')
+  await page.getByLabel('Picture', { exact: true }).selectOption('action')
   await expect(bitrate(page, 'Longmeadow')).not.toHaveValue(before)
   const plans = page.getByRole('region', { name: 'Plans side by side' })
   await expect(plans.getByText('(differs)').first()).toBeAttached()

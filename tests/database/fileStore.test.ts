@@ -5,6 +5,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connect, migrate } from '../../server/database/connection'
 import {
   findFile,
+  newFileOf,
   purgeUnusedFiles,
   readFile,
   storeFile,
@@ -33,14 +34,14 @@ async function read(id: string, start: number, end: number): Promise<Buffer> {
 
 describe('a person’s own file', () => {
   it('is kept under the hash of its contents and comes back byte for byte', async () => {
-    const stored = await storeFile(database, file)
+    const stored = await storeFile(database, newFileOf(file))
     expect(stored.id).toBe(createHash('sha256').update(bytes).digest('hex'))
     expect(await findFile(database, stored.id)).toEqual(stored)
     expect((await read(stored.id, 0, bytes.length - 1)).equals(bytes)).toBe(true)
   })
 
   it('gives any part of itself, across chunks too', async () => {
-    const { id } = await storeFile(database, file)
+    const { id } = await storeFile(database, newFileOf(file))
     for (const [start, end] of [
       [0, 0],
       [3_999_998, 4_000_003],
@@ -50,14 +51,16 @@ describe('a person’s own file', () => {
   })
 
   it('is kept once, however many send it at once', async () => {
-    const stored = await Promise.all(Array.from({ length: 5 }, () => storeFile(database, file)))
+    const stored = await Promise.all(
+      Array.from({ length: 5 }, () => storeFile(database, newFileOf(file))),
+    )
     expect(new Set(stored.map(({ id }) => id)).size).toBe(1)
     expect(await database('file_chunks').count({ count: '*' }).first()).toMatchObject({ count: 3 })
   })
 
   it('goes for good when no show has used it for thirty days, and only then', async () => {
-    const used = await storeFile(database, { ...file, bytes: Buffer.from('used') })
-    const unused = await storeFile(database, { ...file, bytes: Buffer.from('unused') })
+    const used = await storeFile(database, newFileOf({ ...file, bytes: Buffer.from('used') }))
+    const unused = await storeFile(database, newFileOf({ ...file, bytes: Buffer.from('unused') }))
     const show = structuredClone(demoShow)
     show.sources[0]!.appearance = { type: 'picture file', fileId: used.id, fileName: 'used.png' }
     await createShow(database, 'user-of-a-file', show)

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Knex } from 'knex'
+import { withDeadline } from '../../http/deadline'
 import { inTransaction } from '../transactions'
 
 export interface FileFacts {
@@ -12,6 +13,8 @@ export interface FileFacts {
 
 /** Well under the 16 MB that the server takes in one packet unless it is told otherwise. */
 const chunkBytes = 4_000_000
+/** A download whose database does not answer is ended. */
+const chunkDeadlineSeconds = 30
 
 interface FileRow {
   id: string
@@ -40,30 +43,52 @@ export async function findFile(database: Knex, id: string): Promise<FileFacts | 
   return row && factsFrom(row)
 }
 
-/** Keeps a file under the SHA-256 of its contents, once however often it is sent; resolves after commit. */
-export async function storeFile(
-  database: Knex,
-  file: { mediaType: string; bytes: Buffer; width: number | null; height: number | null },
-): Promise<FileFacts> {
-  const id = createHash('sha256').update(file.bytes).digest('hex')
-  const known = await findFile(database, id)
-  if (known) return known
+/** A file to be kept: what is known of it, and its bytes in pieces of a size. */
+export interface NewFile extends FileFacts {
+  pieces(pieceBytes: number): AsyncIterable<Buffer>
+}
+
+/** A file that is held whole, under the SHA-256 of its contents. */
+export function newFileOf(file: {
+  mediaType: string
+  bytes: Buffer
+  width: number | null
+  height: number | null
+}): NewFile {
   const { mediaType, bytes, width, height } = file
+  return {
+    id: createHash('sha256').update(bytes).digest('hex'),
+    ...{ mediaType, byteCount: bytes.length, width, height },
+    async *pieces(pieceBytes) {
+      for (let start = 0; start < bytes.length; start += pieceBytes)
+        yield bytes.subarray(start, start + pieceBytes)
+      await Promise.resolve()
+    },
+  }
+}
+
+/** Keeps a file under the hash of its contents, once however often it is sent; resolves after commit. */
+export async function storeFile(database: Knex, file: NewFile): Promise<FileFacts> {
+  const { id, mediaType, byteCount, width, height, pieces } = file
+  const now = new Date()
+  // One that is chosen again counts as new, so that it is not tidied away before it is saved.
+  const isThere = await database('files').where({ id }).update({ created_at: now })
+  const known = isThere > 0 ? await findFile(database, id) : undefined
+  if (known) return known
   await inTransaction(database, async (transaction) => {
     // Two senders of the same file may get here at once; the first one's rows are as good.
     const [inserted] = await transaction.raw(
       'INSERT IGNORE INTO files (id, media_type, byte_count, width, height, created_at) VALUES (?, ?, ?, ?, ?, ?)',
-      [id, mediaType, bytes.length, width, height, new Date()],
+      [id, mediaType, byteCount, width, height, now],
     )
     if ((inserted as { affectedRows: number }).affectedRows === 0) return
-    for (let position = 0; position * chunkBytes < bytes.length; position += 1)
-      await transaction('file_chunks').insert({
-        file_id: id,
-        position,
-        bytes: bytes.subarray(position * chunkBytes, (position + 1) * chunkBytes),
-      })
+    let position = 0
+    for await (const bytes of pieces(chunkBytes)) {
+      await transaction('file_chunks').insert({ file_id: id, position, bytes })
+      position += 1
+    }
   })
-  return { id, mediaType, byteCount: bytes.length, width, height }
+  return { id, mediaType, byteCount, width, height }
 }
 
 /** The bytes of a file from `start` up to and including `end`, chunk by chunk. */
@@ -76,9 +101,10 @@ export async function* readFile(
   const first = Math.floor(start / chunkBytes)
   const last = Math.floor(end / chunkBytes)
   for (let position = first; position <= last; position += 1) {
-    const row = await database<ChunkRow>('file_chunks')
-      .where({ file_id: id, position })
-      .first('bytes')
+    const row = await withDeadline(
+      database<ChunkRow>('file_chunks').where({ file_id: id, position }).first('bytes').then(),
+      chunkDeadlineSeconds,
+    )
     if (!row) return
     const offset = position * chunkBytes
     yield row.bytes.subarray(Math.max(0, start - offset), end + 1 - offset)
