@@ -46,7 +46,7 @@ export default defineNuxtConfig({
   spaLoadingTemplate: false,
   typescript: {
     strict: true,
-    tsConfig: { include: ['../tests/app/**/*.ts', '../server/files/bundledWorkers.d.ts'] },
+    tsConfig: { include: ['../tests/app/**/*.ts'] },
   },
   security: {
     headers: {

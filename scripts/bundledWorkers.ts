@@ -2,10 +2,10 @@ import { dirname, resolve } from 'node:path'
 import { build } from 'esbuild'
 import type { Plugin } from 'vite'
 
-const suffix = '?bundled'
+const suffix = '.bundled'
 
 /**
- * Gives `import code from './some.worker?bundled'` the worker as one script in a text, for a thread of
+ * Gives `import code from './someWorker.bundled'` `someWorker.ts` as one script in a text, for a thread of
  * the server: its bundle is a single file, beside which nothing else is found.
  */
 export const bundledWorkers = (): Plugin => ({
@@ -13,12 +13,12 @@ export const bundledWorkers = (): Plugin => ({
   enforce: 'pre',
   resolveId(id, importer) {
     if (!id.endsWith(suffix) || !importer) return undefined
-    return `${resolve(dirname(importer), id.slice(0, -suffix.length))}.ts${suffix}`
+    return resolve(dirname(importer), id)
   },
   async load(id) {
     if (!id.endsWith(suffix)) return undefined
     const made = await build({
-      entryPoints: [id.slice(0, -suffix.length)],
+      entryPoints: [`${id.slice(0, -suffix.length)}.ts`],
       bundle: true,
       platform: 'node',
       format: 'cjs',

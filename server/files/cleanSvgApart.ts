@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads'
 import type { cleanSvg } from '@green-mantle/core/svg'
-import code from './cleanSvg.worker?bundled'
+import code from './cleanSvgWorker.bundled'
 
 type Cleaned = ReturnType<typeof cleanSvg>
 

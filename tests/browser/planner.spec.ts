@@ -176,20 +176,42 @@ test('ways to gain are ranked, tried with one click and undone with one', async 
 
 test('plans are kept, held side by side and chosen', async ({ page, stack }) => {
   const stored = await onFit(page, stack.application.address)
-  const before = await bitrate(page, 'Longmeadow').inputValue()
+  // Everything that the planner chose, as the page shows it.
+  const cells = (): Promise<string[]> =>
+    page
+      .getByRole('region', { name: 'Sends' })
+      .locator('select, input[type=text]')
+      .evaluateAll((fields) => fields.map((field) => (field as HTMLInputElement).value))
+  const before = await cells()
   await page.getByRole('button', { name: 'Keep the present plan' }).click()
   // A plan that is still as good stays whole, so that it takes more than another priority.
   await page.getByLabel('Picture', { exact: true }).selectOption('action')
-  await expect(bitrate(page, 'Longmeadow')).not.toHaveValue(before)
+  await expect.poll(cells).not.toEqual(before)
   const plans = page.getByRole('region', { name: 'Plans side by side' })
   await expect(plans.getByText('(differs)').first()).toBeAttached()
   await plans.getByRole('button', { name: 'Choose Plan' }).click()
-  await expect(bitrate(page, 'Longmeadow')).toHaveValue(before)
+  await expect.poll(cells).toEqual(before)
   await expect(page.getByText(/^Cells are set by hand/)).toBeVisible()
   await page.getByRole('button', { name: 'Take the best plan' }).click()
-  await expect(bitrate(page, 'Longmeadow')).not.toHaveValue(before)
+  await expect.poll(cells).not.toEqual(before)
   await untilSaved(page)
   expect((await stored.read()).keptPlans).toHaveLength(1)
+})
+
+test('how plans are chosen is set, and a plan is made afresh', async ({ page, stack }) => {
+  const stored = await onFit(page, stack.application.address)
+  await page.getByRole('button', { name: 'How plans are chosen' }).click()
+  await page.getByLabel('Margin, points a destination').fill('0')
+  await page.keyboard.press('Tab')
+  await page.getByRole('switch', { name: 'Newer codecs where they are accepted' }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByText(/proven to the hundredth of a point/)).toBeVisible()
+  await expect(page.getByLabel('Codec for Longmeadow', { exact: true })).not.toHaveValue('h264')
+  await page.getByRole('button', { name: 'Plan afresh' }).click()
+  await untilSaved(page)
+  const { fit, destinations } = await stored.read()
+  expect(fit).toMatchObject({ marginPoints: 0, newerCodecs: true })
+  expect(destinations.every(({ plan }) => plan.planned)).toBe(true)
 })
 
 test('the computer’s encoders are edited, and a speed is taken from a log', async ({

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readQuantity, type Units } from '@green-mantle/core/words'
-import { computed, ref, useId, watch } from 'vue'
+import { computed, nextTick, ref, useId, useTemplateRef, watch } from 'vue'
 import { useToastStore } from '~/stores/toasts'
 
 const props = withDefaults(
@@ -30,11 +30,18 @@ const shown = computed(() =>
 )
 const text = ref(shown.value)
 const problem = ref('')
-watch(shown, (value, before) => {
+const field = useTemplateRef<HTMLInputElement>('field')
+watch(shown, async (value, before) => {
   // What a person is typing is not taken from under their hands.
   if (text.value !== before) return
+  const { selectionStart = 0, selectionEnd = 0 } = field.value ?? {}
+  const isAllSelected = selectionStart === 0 && selectionEnd === text.value.length
   text.value = value
   problem.value = ''
+  // Nor is a selection that the next key is meant to replace.
+  if (!isAllSelected || document.activeElement !== field.value) return
+  await nextTick()
+  field.value?.select()
 })
 
 function offer(value: number): void {
@@ -95,6 +102,7 @@ function stepBy(event: KeyboardEvent, direction: 1 | -1): void {
     <div class="relative">
       <input
         :id="id"
+        ref="field"
         v-model="text"
         type="text"
         inputmode="decimal"
