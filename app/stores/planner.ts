@@ -59,6 +59,10 @@ export const usePlannerStore = defineStore('planner', () => {
   const isCarried = computed(
     () => foundParts.value === null || isCarriedOut(store.show, foundParts.value),
   )
+  /** Whether all cells are known to be those of a plan, which the next one changes no more than it has to. */
+  const areCellsPlanned = computed(() =>
+    [...store.show.destinations, ...store.show.recordings].every(({ plan }) => plan.planned),
+  )
   /** The way to gain that was tried last, and what everybody had before. */
   const lastTried = shallowRef<{ label: string; before: PlanRow[] }>()
   /** What it changed, for as long as it is the last edit; null where none is. */
@@ -153,7 +157,7 @@ export const usePlannerStore = defineStore('planner', () => {
   /** Puts what was found into the show, as part of the edit that asked for it. */
   function takeUp(): void {
     const parts = foundParts.value
-    if (isAutomatic.value && parts && !isCarried.value)
+    if (isAutomatic.value && parts && !(isCarried.value && areCellsPlanned.value))
       store.followUp((show) => withPlan(show, parts))
   }
 
