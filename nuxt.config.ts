@@ -71,6 +71,7 @@ export default defineNuxtConfig({
   routeRules: {
     // Its forms are answered, and a browser that tells no referrer tells no origin either.
     '/stand-ins/**': { security: { headers: { referrerPolicy: 'same-origin' } } },
+    '/access': { security: { headers: { referrerPolicy: 'same-origin' } } },
     // A worker's own script needs the header that the page asks of all it loads.
     '/_nuxt/**': { headers: { 'cross-origin-embedder-policy': 'require-corp' } },
   },

@@ -1,4 +1,5 @@
-import { type ChildProcess, spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
+import { spawnGuarded } from './guarded'
 import { freePort } from './ports'
 import { dataDirectory, root, serverEntry } from './paths'
 
@@ -16,6 +17,8 @@ interface Options {
   quiet?: boolean
   /** Where the secret of this installation is kept. */
   keyFile?: string
+  /** What has to be known to use it from beyond this machine. */
+  accessToken?: string
   /** Gets what the application writes, instead of the terminal. */
   onOutput?: (text: string) => void
 }
@@ -27,12 +30,11 @@ export async function startApplication(options: Options): Promise<RunningApplica
   if (options.port !== undefined && port !== options.port)
     console.log(`Port ${options.port} is taken; using ${port}.`)
   const address = `http://${reachableName(host)}:${port}`
-  const child = spawn(process.execPath, [serverEntry], {
+  const child = spawnGuarded(process.execPath, [serverEntry], {
     cwd: root,
     stdio: options.onOutput
       ? ['ignore', 'pipe', 'pipe']
       : ['ignore', options.quiet ? 'ignore' : 'inherit', 'inherit'],
-    detached: true,
     env: {
       ...process.env,
       NODE_ENV: 'production',
@@ -48,6 +50,7 @@ export async function startApplication(options: Options): Promise<RunningApplica
       GREEN_MANTLE_KEY_FILE:
         options.keyFile ?? process.env.GREEN_MANTLE_KEY_FILE ?? `${dataDirectory}/installation.key`,
       GREEN_MANTLE_DEMO: options.loadDemo ? '1' : '0',
+      ...(options.accessToken ? { GREEN_MANTLE_ACCESS_TOKEN: options.accessToken } : {}),
     },
   })
   for (const stream of [child.stdout, child.stderr])
@@ -60,7 +63,7 @@ export async function startApplication(options: Options): Promise<RunningApplica
       setTimeout(() => child.kill('SIGKILL'), 5000).unref()
     })
   try {
-    await untilReady(child, address)
+    await untilReady(child, address, options.accessToken ?? process.env.GREEN_MANTLE_ACCESS_TOKEN)
   } catch (error) {
     await stop()
     throw error
@@ -74,12 +77,17 @@ function reachableName(host: string): string {
   return host.includes(':') ? `[${host}]` : host
 }
 
-async function untilReady(child: ChildProcess, address: string): Promise<void> {
+async function untilReady(
+  child: ChildProcess,
+  address: string,
+  accessToken: string | undefined,
+): Promise<void> {
+  const headers = new Headers(accessToken ? { authorization: `Bearer ${accessToken}` } : [])
   const deadline = Date.now() + 60_000
   let last = 'no answer'
-  while (Date.now() < deadline && child.exitCode === null) {
+  while (Date.now() < deadline && child.exitCode === null && child.signalCode === null) {
     try {
-      const answer = await fetch(`${address}/api/health`)
+      const answer = await fetch(`${address}/api/health`, { headers })
       if (answer.ok) return
       last = await answer.text()
     } catch (error) {

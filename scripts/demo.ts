@@ -1,25 +1,53 @@
-import { once } from 'node:events'
+import { readKeyFile } from '../server/secrets/keyFile'
+import { accessTokenFrom } from '../server/settings'
 import { startApplication } from './application'
 import { ensureBuild } from './build'
 import { openDatabase } from './database'
+import { dataDirectory } from './paths'
+import { portFrom } from './ports'
+import { keptRunning } from './restarting'
 import { main } from './run'
 import { untilInterrupted } from './untilInterrupted'
 
 /** `npm run demo`: database and application with the demo show, until Ctrl-C. */
 main(async () => {
   const interrupted = untilInterrupted()
+  // What would stop it later is said first.
+  const port = portFrom(process.env.GREEN_MANTLE_PORT, 4700)
+  const host = process.env.GREEN_MANTLE_HOST ?? '127.0.0.1'
+  accessTokenFrom({ ...process.env, NITRO_HOST: host })
+  const keyFile = process.env.GREEN_MANTLE_KEY_FILE ?? `${dataDirectory}/installation.key`
+  await readKeyFile(keyFile)
   const database = await openDatabase()
+  let isOver = false
+  const isDone = (): boolean => isOver
   try {
     await ensureBuild()
-    const application = await startApplication({
-      databaseUrl: database.url,
-      host: process.env.GREEN_MANTLE_HOST ?? '127.0.0.1',
-      port: Number(process.env.GREEN_MANTLE_PORT ?? 4700),
-      loadDemo: true,
-    })
+    const start = () =>
+      startApplication({
+        databaseUrl: database.url,
+        host,
+        port,
+        loadDemo: true,
+        keyFile,
+      })
+    let application = await start()
     console.log(`\nGreen Mantle is ready at ${application.address}\nCtrl-C stops it.\n`)
-    await Promise.race([interrupted, once(application.process, 'exit')])
-    await application.stop()
+    try {
+      await Promise.race([
+        interrupted,
+        keptRunning(application, { name: 'The application', again: start }, isDone, (running) => {
+          application = running
+          console.log(`Green Mantle is ready again at ${running.address}`)
+        }),
+        ...(database.own
+          ? [keptRunning(database.own, { name: 'The database', again: database.own.again }, isDone)]
+          : []),
+      ])
+    } finally {
+      isOver = true
+      await application.stop()
+    }
   } finally {
     await database.stop()
   }

@@ -1,8 +1,8 @@
-import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { openDatabase } from './database'
 import { root } from './paths'
-import { freePort } from './ports'
+import { spawnGuarded } from './guarded'
+import { freePort, portFrom } from './ports'
 import { main } from './run'
 import { untilInterrupted } from './untilInterrupted'
 
@@ -10,17 +10,17 @@ import { untilInterrupted } from './untilInterrupted'
 main(async () => {
   const interrupted = untilInterrupted()
   const database = await openDatabase()
-  const port = await freePort(Number(process.env.GREEN_MANTLE_PORT ?? 4700))
-  const nuxt = spawn(
+  const port = await freePort(portFrom(process.env.GREEN_MANTLE_PORT, 4700))
+  const nuxt = spawnGuarded(
     process.execPath,
     [`${root}/node_modules/nuxt/bin/nuxt.mjs`, 'dev', '--host', '127.0.0.1', '--port', `${port}`],
     {
       cwd: root,
       stdio: ['ignore', 'inherit', 'inherit'],
-      detached: true,
       env: {
         ...process.env,
         GREEN_MANTLE_DATABASE_URL: database.url,
+        NITRO_HOST: '127.0.0.1',
         GREEN_MANTLE_DEMO: '1',
         GREEN_MANTLE_ORIGIN: `http://127.0.0.1:${port}`,
       },

@@ -1,7 +1,8 @@
-import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
+import { type ChildProcess, spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import {
   chmodSync,
+  closeSync,
   existsSync,
   mkdirSync,
   openSync,
@@ -12,6 +13,8 @@ import {
 } from 'node:fs'
 import { connect as connectSocket } from 'node:net'
 import { tmpdir, userInfo } from 'node:os'
+import { lockFolder } from './folderLock'
+import { spawnGuarded } from './guarded'
 import { freePort } from './ports'
 import { findProgram } from './systemPackages'
 
@@ -26,6 +29,7 @@ export interface PrivateMariadb {
   url: string
   /** Of another database on the same server; the user may make any whose name begins with `green_mantle`. */
   urlOf(database: string): string
+  process: ChildProcess
   stop(): Promise<void>
   /** As a power cut would: no clean-up. */
   kill(): Promise<void>
@@ -134,17 +138,25 @@ function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
   })
 }
 
+/** How long the server of a start that was cut off is waited for; its guardian ends it. */
+const orphanMilliseconds = 8000
+
 /** A data folder serves one MariaDB at a time; the second would fail with a message nobody can use. */
-function refuseSecondStart(directory: string): void {
-  const pid = Number(
-    existsSync(`${directory}/mariadb.pid`) && readFileSync(`${directory}/mariadb.pid`, 'utf8'),
-  )
-  const commandLine = `/proc/${pid}/cmdline`
-  if (!pid || !existsSync(commandLine) || !readFileSync(commandLine, 'utf8').includes(directory))
-    return
-  throw new Error(
-    `The database in ${directory} is in use already, by process ${pid}: another start of the application, or one that was cut off. Stop that one (kill ${pid}), or name another database in GREEN_MANTLE_DATABASE_URL.`,
-  )
+async function untilUnused(directory: string): Promise<void> {
+  const file = `${directory}/mariadb.pid`
+  const deadline = Date.now() + orphanMilliseconds
+  for (;;) {
+    const pid = Number(existsSync(file) && readFileSync(file, 'utf8'))
+    const commandLine = `/proc/${pid}/cmdline`
+    const isInUse =
+      pid > 0 && existsSync(commandLine) && readFileSync(commandLine, 'utf8').includes(directory)
+    if (!isInUse) return
+    if (Date.now() > deadline)
+      throw new Error(
+        `The database in ${directory} is in use already, by process ${pid}: it was left by a start that was cut off. Stop it (kill ${pid}), or name another database in GREEN_MANTLE_DATABASE_URL.`,
+      )
+    await pause(100)
+  }
 }
 
 /** Starts a MariaDB of our own on loopback, with everything of it under `directory`. */
@@ -152,15 +164,30 @@ export async function startPrivateMariadb(options: Options): Promise<PrivateMari
   const program = findProgram('mariadbd')
   if (!program) throw new Error('mariadbd is missing; it is in the package mariadb-server.')
   const { directory } = options
+  mkdirSync(directory, { recursive: true, mode: 0o700 })
+  const lock = await lockFolder(directory)
+  try {
+    return await startIn(directory, program, options, lock.release)
+  } catch (error) {
+    lock.release()
+    throw error
+  }
+}
+
+async function startIn(
+  directory: string,
+  program: string,
+  options: Options,
+  release: () => void,
+): Promise<PrivateMariadb> {
   const data = `${directory}/data`
   const log = `${directory}/mariadb.log`
-  mkdirSync(directory, { recursive: true, mode: 0o700 })
-  refuseSecondStart(directory)
+  await untilUnused(directory)
   const password = passwordIn(directory)
   if (!existsSync(data)) createDataDirectory(data)
   const port = options.port ?? (await freePort(options.firstPort ?? 3717))
   const logDescriptor = openSync(log, 'a')
-  const child = spawn(
+  const child = spawnGuarded(
     program,
     [
       '--no-defaults',
@@ -180,8 +207,10 @@ export async function startPrivateMariadb(options: Options): Promise<PrivateMari
       '--skip-log-bin',
     ],
     // A session of its own, so that Ctrl-C reaches the script, which then stops things in order.
-    { stdio: ['ignore', logDescriptor, logDescriptor], detached: true },
+    { stdio: ['ignore', logDescriptor, logDescriptor] },
   )
+  closeSync(logDescriptor)
+  child.once('exit', release)
   try {
     await waitUntilReady(child, port, log)
   } catch (error) {
@@ -194,6 +223,7 @@ export async function startPrivateMariadb(options: Options): Promise<PrivateMari
     port,
     url: urlOf(databaseName),
     urlOf,
+    process: child,
     stop: () => end(child, 'SIGTERM'),
     kill: () => end(child, 'SIGKILL'),
   }

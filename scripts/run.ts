@@ -34,10 +34,26 @@ export function runQuietly(
   })
 }
 
+/** What the system says by a code alone, in words. */
+const systemErrors: Record<string, string> = {
+  EACCES: 'may not be written by this user',
+  EPERM: 'may not be written by this user',
+  EROFS: 'is on a disk that can only be read',
+  ENOSPC: 'is on a disk that is full',
+  ENOTDIR: 'is in a place that is no folder',
+}
+
+function inWords(error: unknown): string {
+  if (!(error instanceof Error)) return String(error)
+  const { code = '', path } = error as NodeJS.ErrnoException
+  const words = systemErrors[code]
+  return words && path ? `${path} ${words}; nothing was changed. (${error.message})` : error.message
+}
+
 /** Ends the script with a message instead of a stack where it can't go on. */
 export function main(script: () => Promise<void>): void {
   script().catch((error: unknown) => {
-    console.error(error instanceof Error ? error.message : error)
+    console.error(inWords(error))
     process.exitCode = 1
   })
 }

@@ -6,6 +6,8 @@ export interface Settings {
   /** Where this server itself is reached on its own machine, as in "http://127.0.0.1:4700". */
   ownOrigin: string
   loadDemoWhenEmpty: boolean
+  /** What has to be known to use it from beyond this machine; null where it is bound to loopback alone. */
+  accessToken: string | null
   /** The file with the secret under which stream keys are sealed; made where there is none. */
   keyFile: string
 }
@@ -26,6 +28,21 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
       environment.GREEN_MANTLE_ORIGIN ??
       `http://127.0.0.1:${environment.NITRO_PORT ?? environment.PORT ?? '3000'}`,
     loadDemoWhenEmpty: environment.GREEN_MANTLE_DEMO === '1',
+    accessToken: accessTokenFrom(environment),
     keyFile: environment.GREEN_MANTLE_KEY_FILE ?? '.data/installation.key',
   }
+}
+
+const leastTokenLength = 16
+const loopbackHosts = new Set(['127.0.0.1', 'localhost', '::1'])
+
+/** Until there is sign-in, nothing is bound beyond loopback without a token. Throws, in words, where there is none. */
+export function accessTokenFrom(environment: NodeJS.ProcessEnv): string | null {
+  const host = environment.NITRO_HOST ?? environment.HOST ?? '0.0.0.0'
+  const token = environment.GREEN_MANTLE_ACCESS_TOKEN ?? ''
+  if (loopbackHosts.has(host)) return token === '' ? null : token
+  if (token.length >= leastTokenLength) return token
+  throw new Error(
+    `Green Mantle is to be reached from beyond this machine (on ${host}), where everybody on the network could read and change everything. Set GREEN_MANTLE_ACCESS_TOKEN to ${leastTokenLength} characters or more that only you know; the page asks for them once. Or leave it on 127.0.0.1.`,
+  )
 }

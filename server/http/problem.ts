@@ -1,5 +1,6 @@
 import type { Problem } from '@green-mantle/core/show'
 import { isGivenUp } from '../database/transactions'
+import { KeyFileProblem } from '../secrets/keyFile'
 import { TookTooLong } from './deadline'
 
 /** What went wrong, as RFC 9457 describes it; `detail` says what was kept and what to do. */
@@ -88,6 +89,12 @@ export function problemFrom(error: unknown): ProblemError {
       },
       { 'retry-after': '10' },
     )
+  if (error instanceof KeyFileProblem)
+    return new ProblemError({
+      status: 503,
+      title: 'The key file of this installation can’t be used',
+      detail: `${error.message} Shows and lines are not affected.`,
+    })
   if (isGivenUp(error))
     return new ProblemError(
       {

@@ -5,6 +5,7 @@ import {
   setResponseHeader,
   setResponseStatus,
 } from 'h3'
+import { isFromHere } from '../http/loopback'
 import { readSettings } from '../settings'
 
 const loopbackNames = new Set(['127.0.0.1', 'localhost', '[::1]'])
@@ -14,10 +15,6 @@ function partsOf(host: string): { name: string; port: string } {
   const [, name = '', port = '80'] = /^(.*?)(?::(\d+))?$/.exec(host) ?? []
   return { name, port }
 }
-
-/** Whether a request came over this machine's own loopback; nothing else may call itself by its names. */
-const isFromHere = (event: H3Event): boolean =>
-  /^(::1|(::ffff:)?127\.)/.test(event.node.req.socket.remoteAddress ?? '')
 
 function isOurs(event: H3Event, host: string): boolean {
   const { allowedHosts, ownOrigin } = readSettings()

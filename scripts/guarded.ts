@@ -1,0 +1,46 @@
+import { type ChildProcess, spawn, type SpawnOptions } from 'node:child_process'
+import { root } from './paths'
+
+let guardian: ChildProcess | undefined
+const whenUnguarded: (() => void)[] = []
+
+function useGuardian(): ChildProcess {
+  if (guardian) return guardian
+  const started = spawn(process.execPath, [`${root}/scripts/guardian.mjs`], {
+    stdio: ['pipe', 'ignore', 'ignore'],
+    detached: true,
+  })
+  // It is no reason to go on, and its end is none to break off in the middle of a write to it.
+  started.unref()
+  ;(started.stdin as unknown as { unref(): void }).unref()
+  started.stdin?.on('error', () => {})
+  started.once('exit', () => {
+    guardian = undefined
+    for (const tell of whenUnguarded) tell()
+  })
+  guardian = started
+  return started
+}
+
+/**
+ * Starts a program in a group of its own that ends with this process, however that ends: a guardian
+ * sees to it. What runs on after it was stopped here is not its business any more.
+ */
+export function spawnGuarded(
+  program: string,
+  args: readonly string[],
+  options: SpawnOptions,
+): ChildProcess {
+  const { stdin } = useGuardian()
+  const child = spawn(program, args, { ...options, detached: true })
+  const { pid } = child
+  if (pid !== undefined) {
+    stdin?.write(`watch ${pid}\n`)
+    child.once('exit', () => stdin?.write(`forget ${pid}\n`))
+  }
+  return child
+}
+
+/** Resolves where the guardian itself is gone: then nobody would end what runs here. */
+export const untilUnguarded = (): Promise<void> =>
+  new Promise((resolve) => whenUnguarded.push(resolve))
