@@ -111,7 +111,7 @@ const views: View[] = [
     colours: 'dark',
     prepare: async (page) => {
       await page.getByRole('button', { name: 'Keep the present plan' }).click()
-      await page.getByLabel('How much Commonhall matters, 1 to 5').selectOption('5')
+      await page.getByLabel('Picture', { exact: true }).selectOption('action')
       await page.getByText('(differs)').first().waitFor({ state: 'attached' })
       await untilTried(page)
       await page.getByRole('heading', { name: 'Compare plans' }).scrollIntoViewIfNeeded()

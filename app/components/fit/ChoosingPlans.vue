@@ -17,7 +17,17 @@ const editing = useFitEditing()
     <PopoverButton class="button">
       How plans are chosen <ChevronDown class="size-4" aria-hidden="true" />
     </PopoverButton>
-    <PopoverPanel class="card absolute right-0 z-30 mt-1 flex w-88 flex-col gap-3 p-3 shadow-lg">
+    <PopoverPanel
+      class="card absolute right-0 z-30 mt-1 flex max-h-[60dvh] w-88 flex-col gap-2 overflow-y-auto p-3 shadow-lg"
+    >
+      <NumberField
+        label="Floor for the picture"
+        :model-value="store.show.fit.floorScore"
+        :least="0"
+        :most="100"
+        @update:model-value="editing.setFit('Set the floor', { floorScore: $event ?? 0 })"
+      />
+      <p class="text-ink-2 text-xs">As few destinations as can be score below it.</p>
       <NumberField
         label="Margin, points a destination"
         :decimals="1"
@@ -32,9 +42,8 @@ const editing = useFitEditing()
         "
       />
       <p class="text-ink-2 text-xs">
-        A plan may stay so far below the best that can be had. Among those it takes the one that
-        changes fewest cells of the last plan, then the one with least load on the processor, fewest
-        encodes, round bitrates and least upload.
+        So far below the best a plan may stay, to change fewest cells of the last plan, then to
+        spare the processor, encodes, odd bitrates and upload.
       </p>
       <NumberField
         label="A larger size has to gain, points"

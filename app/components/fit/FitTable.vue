@@ -7,7 +7,7 @@ import {
   sizeInWords,
   wholeNumber,
 } from '@green-mantle/core/words'
-import { recordingMegabytes } from '@green-mantle/core/media'
+import { bitsPerPixelReadingsOf, recordingMegabytes } from '@green-mantle/core/media'
 import { TriangleAlert } from '@lucide/vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useSelectionStore } from '~/stores/selection'
@@ -52,6 +52,8 @@ function noteOf(row: FitRow): string {
   const gigabytes = recordingMegabytes(row.rendition, store.show.durationMinutes) / 1000
   return `${row.note}, ${gigabytesInWords(gigabytes)}`
 }
+
+const thinLimit = (codec: Codec): string => bitsPerPixelReadingsOf(codec).thin.toFixed(3)
 </script>
 
 <template>
@@ -174,6 +176,13 @@ function noteOf(row: FitRow): string {
               >{{ Math.round(row.score) }}</span
             >
             {{ row.scoreWord }}
+            <span
+              v-if="row.bitsPerPixelWord === 'thin'"
+              class="text-ochre flex items-center gap-1 text-xs"
+              :title="`${row.bitsPerPixel.toFixed(3)} bits a pixel; below ${thinLimit(row.rendition.codec)} a picture of ${codecNames[row.rendition.codec]} is thin where much moves (common practice)`"
+            >
+              <TriangleAlert class="size-3" aria-hidden="true" /> thin bits
+            </span>
           </td>
           <td class="pr-1"><EncodeCell :row="row" /></td>
           <td class="pr-1"><WishCell :row="row" /></td>

@@ -2,7 +2,6 @@
 import { RotateCcw, Wand2 } from '@lucide/vue'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
-import NumberField from '~/components/fields/NumberField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import ChoosingPlans from './ChoosingPlans.vue'
 import { usePlannerStore } from '~/stores/planner'
@@ -56,14 +55,6 @@ const hasPins = computed(() =>
     <button v-if="planner.isWorking" type="button" class="button" @click="planner.stop">
       Stop planning
     </button>
-    <NumberField
-      class="w-34"
-      label="Floor for the picture"
-      :model-value="store.show.fit.floorScore"
-      :least="0"
-      :most="100"
-      @update:model-value="editing.setFit('Set the floor', { floorScore: $event ?? 0 })"
-    />
     <ChoosingPlans />
     <RouterLink class="link pb-1.5" :to="`/shows/${store.id}/encoders`">Encoders …</RouterLink>
   </div>

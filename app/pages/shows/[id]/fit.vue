@@ -74,8 +74,8 @@ offerCommands(
 
 <template>
   <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
-    <div class="flex shrink-0 items-end justify-between gap-4">
-      <div class="min-w-0 grow">
+    <div class="flex shrink-0 flex-wrap items-end justify-end gap-x-4 gap-y-2">
+      <div class="min-w-72 flex-1">
         <h2 class="text-2xl" :class="tone">{{ store.verdict.sentence }}</h2>
         <PlannerWords />
       </div>
