@@ -1,0 +1,70 @@
+import { writeFileSync } from 'node:fs'
+import { ensureBuild } from './build'
+import { input } from './campaign/input'
+import { type Finding, type Instance, startInstance } from './campaign/instance'
+import { kills } from './campaign/kills'
+import { life } from './campaign/life'
+import { load } from './campaign/load'
+import { web } from './campaign/web'
+import { ensurePrograms, systemPrograms } from './systemPackages'
+import { root } from './paths'
+import { main } from './run'
+
+/** Each part gets an instance of its own; together they take less than ten minutes. */
+const parts: Record<string, (instance: Instance) => Promise<Finding[]>> = {
+  kills: (instance) => kills(instance, { count: 200, seconds: 240 }),
+  load: (instance) => load(instance, { editors: 200 }),
+  input: (instance) => input(instance, { count: 10_000 }),
+  web,
+  life: (instance) => life(instance, { saves: 20_000, seconds: 150 }),
+}
+
+const line = ({ name, value, unit, wanted, isReached }: Finding): string =>
+  `${name} ${Number(value.toPrecision(4))} ${unit} (wanted: ${wanted}${isReached ? '' : '; MISSED'})`
+
+function report(findings: readonly Finding[]): string {
+  const rows = findings.map(
+    ({ name, value, unit, wanted, isReached }) =>
+      `| ${name.replaceAll('_', ' ')} | ${Number(value.toPrecision(4))} ${unit} | ${wanted} | ${isReached ? 'yes' : '**no**'} |`,
+  )
+  const [day] = new Date().toISOString().split('T')
+  return `# What it withstands
+
+\`npm run campaign\` tries hard to break an instance of its own, on loopback, in less than ten minutes, and writes this page; \`npm run campaign -- kills\` (or \`load\`, \`input\`, \`web\`, \`life\`) tries one part and prints its figures. A short form of each is in \`npm test\` (\`tests/browser/campaign.spec.ts\`).
+
+- **kills**: eight editors save without pause while the application and, every third time, the database are killed with SIGKILL.
+- **load**: 200 editors on as many shows save at once; beside it, in the same run, a bare commit of the same size over the same pool of connections.
+- **input**: damaged and odd bodies, paths and parameters on every route; beside it a drawing is asked for every 20 ms, whose longest wait says how long the server’s loop was held up.
+- **web**: rebound host names, other origins and other ports.
+- **life**: saves in a row; how far memory grows after the first fifth.
+
+As of ${day}, on two cores:
+
+| figure | value | wanted | reached |
+|---|---|---|---|
+${rows.join('\n')}
+`
+}
+
+/** `npm run campaign [-- part]`. */
+main(async () => {
+  const [only] = process.argv.slice(2)
+  if (only !== undefined && !(only in parts))
+    throw new Error(`There is no part "${only}"; there are ${Object.keys(parts).join(', ')}.`)
+  await ensurePrograms([systemPrograms.database])
+  await ensureBuild()
+  const all: Finding[] = []
+  for (const [name, part] of Object.entries(parts)) {
+    if (only !== undefined && name !== only) continue
+    const instance = await startInstance(4900)
+    try {
+      const findings = await part(instance)
+      for (const each of findings) console.log(line(each))
+      all.push(...findings)
+    } finally {
+      await instance.stop()
+    }
+  }
+  if (only === undefined) writeFileSync(`${root}/docs/reliability.md`, report(all))
+  if (all.some(({ isReached }) => !isReached)) process.exitCode = 1
+})
