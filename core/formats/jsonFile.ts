@@ -1,5 +1,5 @@
 import { parse, type ParseError, printParseErrorCode } from 'jsonc-parser'
-import { illFormedTexts, type Problem } from '../show'
+import { illFormedTexts, mayBeIllFormed, type Problem } from '../show'
 
 /** Why a file was not taken, place by place. */
 export interface JsonFileFailure {
@@ -51,7 +51,7 @@ export function readJson(
     )
   try {
     const value: unknown = JSON.parse(text)
-    const problems = illFormedTexts(value)
+    const problems = mayBeIllFormed(text) ? illFormedTexts(value) : []
     return problems.length === 0
       ? { ok: true, value }
       : { ok: false, reason: 'breaks the schema', problems }

@@ -25,6 +25,10 @@ export function problemsFrom(error: z.ZodError): Problem[] {
 /** Half of a pair that UTF-16 writes one character with: no text by itself, and stored as another character. */
 const loneSurrogate = /\p{Surrogate}/u
 
+/** Whether the text of a piece of JSON could hold half a character at all, which is soon told. */
+export const mayBeIllFormed = (json: string): boolean =>
+  loneSurrogate.test(json) || /\\u[dD][89a-fA-F]/.test(json)
+
 /** The texts in a piece of JSON that hold half a character, by their places. */
 export function illFormedTexts(value: unknown, path: readonly PropertyKey[] = []): Problem[] {
   const problem = (): Problem => ({

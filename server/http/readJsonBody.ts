@@ -1,4 +1,4 @@
-import { illFormedTexts, problemsFrom } from '@green-mantle/core/show'
+import { illFormedTexts, mayBeIllFormed, problemsFrom } from '@green-mantle/core/show'
 import { getRequestHeader, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { ProblemError } from './problem'
@@ -32,8 +32,9 @@ export async function readJsonBody<Schema extends z.ZodType>(
   const body = await readBounded(event, limitBytes).catch((error: unknown) => {
     throw error instanceof BodyTooLarge ? tooLarge() : error
   })
-  const value = parsedJson(body.toString('utf8'))
-  const illFormed = illFormedTexts(value)
+  const text = body.toString('utf8')
+  const value = parsedJson(text)
+  const illFormed = mayBeIllFormed(text) ? illFormedTexts(value) : []
   const checked = schema.safeParse(value)
   if (checked.success && illFormed.length === 0) return checked.data
   const problems = illFormed.length > 0 ? illFormed : problemsFrom(checked.error as z.ZodError)

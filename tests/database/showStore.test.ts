@@ -343,6 +343,41 @@ describe('deleting', () => {
   })
 })
 
+describe('two servers on one database', () => {
+  it('save in turn what each of them changed, whatever they remember of the rows', async () => {
+    const other = connect(databaseUrl)
+    try {
+      const id = await stored()
+      const titled = (title: string, x: number): Show =>
+        edited((show) => {
+          show.title = title
+          show.scenes[0]!.layers[0]!.landscape.x = x
+          if (x % 2 === 0) show.sources[0]!.name = title
+        })
+      let revision = 1
+      for (let round = 0; round < 6; round += 1) {
+        const server = round % 3 === 1 ? other : database
+        const show = titled(`Round ${round}`, round)
+        const result = await saveShow(server, id, revision, show)
+        expect(result).toEqual({ outcome: 'saved', revision: revision + 1 })
+        revision += 1
+        expect((await readShow(database, id))?.show).toEqual(show)
+      }
+    } finally {
+      await other.destroy()
+    }
+  })
+
+  it('forget what a transaction that failed would have written', async () => {
+    const id = await stored()
+    const tooLong = edited((show) => (show.scenes[0]!.name = 'x'.repeat(5000)))
+    await expect(saveShow(database, id, 1, tooLong)).rejects.toThrow()
+    const show = edited((copy) => (copy.title = 'After that'))
+    expect(await saveShow(database, id, 1, show)).toMatchObject({ outcome: 'saved' })
+    expect((await readShow(database, id))?.show).toEqual(show)
+  })
+})
+
 describe('the list of shows', () => {
   it('is read from what every save kept, without the shows', async () => {
     const id = await stored()

@@ -12,6 +12,7 @@ import {
   type ShowRows,
 } from './rows'
 import { inTransaction } from '../transactions'
+import { keepRows, lastRows } from './lastRows'
 import { summaryColumns } from './summary'
 import { inTurn } from './turns'
 
@@ -107,8 +108,8 @@ async function writeChanges(
 /** Stores a new show; resolves after commit. */
 export async function createShow(database: Knex, id: string, show: Show): Promise<StoredShow> {
   const now = new Date()
+  const rows = rowsFromShow(show)
   await inTransaction(database, async (transaction) => {
-    const rows = rowsFromShow(show)
     await transaction('shows').insert({
       id,
       revision: 1,
@@ -119,6 +120,7 @@ export async function createShow(database: Knex, id: string, show: Show): Promis
     })
     await writeChanges(transaction, id, undefined, rows)
   })
+  keepRows(database, id, 1, rows)
   return { id, revision: 1, updatedAt: now, show }
 }
 
@@ -148,12 +150,21 @@ async function saveInTurn(
     const current = await readShow(database, id)
     return current ? { outcome: 'changed since', current } : { outcome: 'not found' }
   }
-  return inTransaction(database, async (transaction): Promise<SaveResult> => {
-    const heads = await transaction<Row>('shows').where({ id }).whereNull('deleted_at').forUpdate()
-    const [current] = await assemble(transaction, heads)
-    if (!current) return { outcome: 'not found' }
-    if (current.revision !== revision) return { outcome: 'changed since', current }
-    const rows = rowsFromShow(show)
+  const rows = rowsFromShow(show)
+  const result = await inTransaction(database, async (transaction): Promise<SaveResult> => {
+    const [locked] = await transaction<Row>('shows')
+      .where({ id })
+      .whereNull('deleted_at')
+      .forUpdate()
+    if (!locked) return { outcome: 'not found' }
+    const known = locked.revision === revision ? lastRows(database, id, revision) : undefined
+    let before = known
+    if (!before) {
+      const [current] = await assemble(transaction, [locked as Row])
+      if (!current) return { outcome: 'not found' }
+      if (current.revision !== revision) return { outcome: 'changed since', current }
+      before = rowsFromShow(current.show)
+    }
     await transaction('shows')
       .where({ id })
       .update({
@@ -162,9 +173,11 @@ async function saveInTurn(
         revision: revision + 1,
         updated_at: new Date(),
       })
-    await writeChanges(transaction, id, rowsFromShow(current.show), rows)
+    await writeChanges(transaction, id, before, rows)
     return { outcome: 'saved', revision: revision + 1 }
   })
+  if (result.outcome === 'saved') keepRows(database, id, result.revision, rows)
+  return result
 }
 
 /** Marks a show as deleted; false where there is none. */
