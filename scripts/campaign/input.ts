@@ -50,8 +50,11 @@ function oddShow(random: () => number): string {
       continue
     }
     // A value that is as good would be no bad input.
+    // Where nothing may stand a number may often stand too, so that it gets something else.
     at[name] =
-      typeof value === 'object' ? 7 : { odd: oddValues[Math.floor(random() * oddValues.length)] }
+      typeof value === 'object' && value !== null
+        ? 7
+        : { odd: oddValues[Math.floor(random() * oddValues.length)] }
     return JSON.stringify(show)
   }
 }
