@@ -1,6 +1,7 @@
 import { dragArea, headroomArea, loadArea, picturesArea } from '../bench/browser'
 import coreArea from '../bench/core'
 import { type Area, printFigures } from '../bench/figure'
+import listArea from '../bench/list'
 import plannerArea from '../bench/planner'
 import { ensureBuild } from './build'
 import { main } from './run'
@@ -10,6 +11,7 @@ const areas: Record<string, Area> = {
   core: coreArea,
   drag: dragArea,
   headroom: headroomArea,
+  list: listArea,
   load: loadArea,
   pictures: picturesArea,
   planner: plannerArea,

@@ -143,24 +143,27 @@ async function saveInTurn(
   revision: number,
   show: Show,
 ): Promise<SaveResult> {
-  // Who comes too late is told without a lock on anything.
-  const head = await database<Row>('shows').where({ id }).whereNull('deleted_at').first('revision')
-  if (!head) return { outcome: 'not found' }
-  if (head.revision !== revision) {
-    const current = await readShow(database, id)
-    return current ? { outcome: 'changed since', current } : { outcome: 'not found' }
+  // Who comes too late is told without a lock on anything; who saved last is hardly too late.
+  if (!lastRows(database, id, revision)) {
+    const head = await database<Row>('shows')
+      .where({ id })
+      .whereNull('deleted_at')
+      .first('revision')
+    if (!head) return { outcome: 'not found' }
+    if (head.revision !== revision) {
+      const current = await readShow(database, id)
+      return current ? { outcome: 'changed since', current } : { outcome: 'not found' }
+    }
   }
   const rows = rowsFromShow(show)
   const result = await inTransaction(database, async (transaction): Promise<SaveResult> => {
-    const [locked] = await transaction<Row>('shows')
-      .where({ id })
-      .whereNull('deleted_at')
-      .forUpdate()
+    const row = () => transaction<Row>('shows').where({ id }).whereNull('deleted_at')
+    const locked = await row().forUpdate().first('revision')
     if (!locked) return { outcome: 'not found' }
     const known = locked.revision === revision ? lastRows(database, id, revision) : undefined
     let before = known
     if (!before) {
-      const [current] = await assemble(transaction, [locked as Row])
+      const [current] = await assemble(transaction, (await row()) as Row[])
       if (!current) return { outcome: 'not found' }
       if (current.revision !== revision) return { outcome: 'changed since', current }
       before = rowsFromShow(current.show)
