@@ -82,7 +82,8 @@ function withDemand(
   demand: number,
   isAboveFloor: boolean,
 ): (readonly [Encode, EncodeUse])[] | null {
-  const { demands, relays, problem } = { ...uses.problem, problem: uses.problem }
+  const { problem } = uses
+  const { demands, relays } = problem
   const own = demands[demand]!
   let best: (readonly [Encode, EncodeUse])[] | null = null
   let least = Infinity

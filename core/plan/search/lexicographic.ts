@@ -356,8 +356,7 @@ function bitratesToTry(
   if (!table) return tried
   const isAccepted = (bitrate: number): boolean => table.scoreUnits[bitrate]! >= 0
   let [lowest, highest] = [-1, -1]
-  const spare =
-    uploadKbps - state.total.uploadKbps + (uses.tableFor(serves, shape)?.uploadKbps[present] ?? 0)
+  const spare = uploadKbps - state.total.uploadKbps + (table.uploadKbps[present] ?? 0)
   for (let bitrate = 0; bitrate < bitratesKbps.length; bitrate += 1) {
     if (!isAccepted(bitrate)) continue
     if (lowest < 0) lowest = bitrate
