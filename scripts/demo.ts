@@ -51,4 +51,6 @@ main(async () => {
   } finally {
     await database.stop()
   }
+  // Whatever is being started again at this very moment is not waited for; the guardian ends it.
+  process.exit()
 })

@@ -61,7 +61,9 @@ export const usePlannerStore = defineStore('planner', () => {
   )
   /** Whether all cells are known to be those of a plan, which the next one changes no more than it has to. */
   const areCellsPlanned = computed(() =>
-    [...store.show.destinations, ...store.show.recordings].every(({ plan }) => plan.planned),
+    [...store.show.destinations, ...store.show.recordings].every(
+      ({ on, plan }) => !on || plan.planned,
+    ),
   )
   /** The way to gain that was tried last, and what everybody had before. */
   const lastTried = shallowRef<{ label: string; before: PlanRow[] }>()

@@ -87,6 +87,12 @@ export function planFrom(show: Planned, made: ShowProblem, solution: Solution): 
   })
 }
 
+/** What is off is in no plan: its cells are not of one before it is switched on and planned. */
+const plannedOf = <Wish extends { leftOut: boolean; planned: boolean }>(
+  { on, plan }: { on: boolean; plan: Wish },
+  leftOut: boolean,
+): Wish => ({ ...plan, leftOut, planned: on || plan.planned })
+
 /** A show with a plan carried out; parts that the plan does not know stay as they are. */
 export function withPlan<Document extends Planned>(show: Document, parts: PlanParts): Document {
   const byId = new Map(parts.map((part) => [part.id, part]))
@@ -98,7 +104,7 @@ export function withPlan<Document extends Planned>(show: Document, parts: PlanPa
       const { leftOut, relayId, renditions } = part
       return {
         ...destination,
-        plan: { ...destination.plan, leftOut, planned: true },
+        plan: plannedOf(destination, leftOut),
         relayId,
         renditions,
       }
@@ -107,8 +113,7 @@ export function withPlan<Document extends Planned>(show: Document, parts: PlanPa
       const part = byId.get(recording.id)
       const [rendition] = part?.renditions ?? []
       if (!part || !rendition) return recording
-      const plan = { ...recording.plan, leftOut: part.leftOut, planned: true }
-      return { ...recording, plan, rendition }
+      return { ...recording, plan: plannedOf(recording, part.leftOut), rendition }
     }),
   }
 }

@@ -126,6 +126,17 @@ describe('what is made of the margin', () => {
     expect(processorLoad(0.5)).toBeLessThan(processorLoad(0) / 2)
   })
 
+  it('takes nothing that is off for planned, until it is switched on', () => {
+    const [first, ...others] = plannedDemoShow.destinations
+    const off = planned({ ...plannedDemoShow, destinations: [{ ...first!, on: false }, ...others] })
+    expect(off.destinations[0]?.plan.planned).toBe(false)
+    const on = planned({
+      ...off,
+      destinations: off.destinations.map((each) => ({ ...each, on: true })),
+    })
+    expect(on.destinations[0]?.plan.planned).toBe(true)
+  })
+
   it('counts for nothing what no plan has set', () => {
     const never = {
       ...once,
