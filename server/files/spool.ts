@@ -17,6 +17,8 @@ export interface Spooled {
 }
 
 const beginningBytes = 64
+/** So long the rest of what is too large is let go by. */
+const letGoMilliseconds = 3000
 
 /** One folder a process, so that what a killed one left is known to be nobody's. */
 const folderOf = (process: number): string => join(tmpdir(), `green-mantle-uploads-${process}`)
@@ -50,13 +52,16 @@ export async function spool(
   const remove = (): Promise<void> => rm(path, { force: true })
   const hash = createHash('sha256')
   let byteCount = 0
+  let refusedAt: number | null = null
   let beginning = Buffer.alloc(0)
   try {
     for await (const chunk of chunks) {
       byteCount += chunk.length
       if (byteCount > limitBytes) {
-        await remove()
-        return null
+        // The rest passes unread, since a sender that is cut off never sees the answer; but not for long.
+        refusedAt ??= Date.now()
+        if (Date.now() - refusedAt > letGoMilliseconds) break
+        continue
       }
       if (beginning.length < beginningBytes)
         beginning = Buffer.concat([beginning, chunk]).subarray(0, beginningBytes)
@@ -68,6 +73,10 @@ export async function spool(
     throw error
   } finally {
     await file.close()
+  }
+  if (refusedAt !== null) {
+    await remove()
+    return null
   }
   return {
     byteCount,
