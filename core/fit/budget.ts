@@ -1,13 +1,7 @@
 import { encodesOf } from './encodes'
-import { type UsableUpload, usableUpload, wireRateKbps } from '../network'
-import {
-  type CanvasName,
-  type Destination,
-  lineOf,
-  type Rendition,
-  sentDirectly,
-  type Show,
-} from '../show'
+import { usableUploadOf } from './usable'
+import { type UsableUpload, wireRateKbps } from '../network'
+import { type CanvasName, type Destination, type Rendition, sentDirectly, type Show } from '../show'
 
 /** One rendition going up the line to one destination. */
 export interface Send {
@@ -63,7 +57,7 @@ export function sendsOf(show: Pick<Show, 'destinations'>): Send[] {
 export function budgetOf(
   show: Pick<Show, 'destinations' | 'recordings' | 'lines' | 'lineId'>,
 ): Budget {
-  const upload = usableUpload(lineOf(show))
+  const upload = usableUploadOf(show)
   const sends = sendsOf(show)
   const totalKbps = sends.reduce((sum, send) => sum + send.wireRateKbps, 0)
   return {

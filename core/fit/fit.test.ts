@@ -11,6 +11,7 @@ import { acceptsSize, nearestAcceptedSize, sameShape, sizesToOffer, sizeWithin }
 import { stepMarks } from './stepMarks'
 import { strataOf } from './strata'
 import { destination, show } from './testShows'
+import { trafficToFreeKbps, usableUploadOf } from './usable'
 import { verdictOf } from './verdict'
 
 const { canvasPair } = demoShow
@@ -328,10 +329,11 @@ describe('verdict', () => {
 })
 
 describe('strata', () => {
+  /** A line that the sends overflow, headroom and all. */
+  const overflown = show(3800, [destination(), destination({ videoBitrateKbps: 5000 })])
+
   it('lie side by side, and mark what is past the usable upload', () => {
-    const strata = strataOf(
-      budgetOf(show(6500, [destination(), destination({ videoBitrateKbps: 5000 })])),
-    )
+    const strata = strataOf(budgetOf(overflown))
     const [first, second] = strata.slabs
     expect(first?.from).toBe(0)
     expect(second?.from).toBeCloseTo(first?.width ?? 0, 9)
@@ -342,7 +344,7 @@ describe('strata', () => {
   })
 
   it('leave of the headroom what no send takes', () => {
-    const over = budgetOf(show(6500, [destination(), destination({ videoBitrateKbps: 5000 })]))
+    const over = budgetOf(overflown)
     expect(strataOf(over).headroom).toEqual({ from: 1, width: 0 })
     const within = { ...over, upload: { ...over.upload, measuredKbps: 2 * over.totalKbps } }
     const { headroom } = strataOf(within)
@@ -355,5 +357,43 @@ describe('strata', () => {
     expect(otherTraffic.from).toBe(usableTick)
     expect(headroom.from).toBeCloseTo(usableTick + otherTraffic.width, 9)
     expect(headroom.from + headroom.width).toBeCloseTo(1, 9)
+  })
+
+  it('show the room for peaks at the near end of the headroom, and none where sends took it', () => {
+    const budget = budgetOf(demoShow)
+    const { headroom, peaks } = strataOf(budget)
+    expect(peaks.from).toBe(headroom.from)
+    expect(peaks.width).toBeCloseTo(budget.upload.peaksKbps / budget.upload.measuredKbps, 9)
+    expect(peaks.width).toBeLessThan(headroom.width)
+    expect(strataOf(budgetOf(overflown)).peaks.width).toBe(0)
+  })
+})
+
+describe('room for peaks', () => {
+  const [line] = show(8000, []).lines
+  const usableKbps = (rateControl: 'constant' | 'variable', on = true): number => {
+    const one = destination()
+    const [rendition] = one.renditions
+    const encoder = { ...rendition!.encoder, rateControl }
+    return budgetOf({
+      ...show(8000, [{ ...one, on, renditions: [{ ...rendition!, encoder }] }]),
+      lines: [{ ...line!, headroomPercent: 15 }],
+    }).upload.usableKbps
+  }
+
+  it('is part of what may be spent: a variable bitrate of one that is on leaves less', () => {
+    expect(usableKbps('constant')).toBe(16_000 * 0.85)
+    expect(usableKbps('variable')).toBeCloseTo(16_000 / 1.3, 6)
+    expect(usableKbps('variable', false)).toBe(16_000 * 0.85)
+  })
+
+  it('is reckoned with where more upload is given', () => {
+    for (const headroomPercent of [0, 10, 30]) {
+      const given = { ...show(8000, []), lines: [{ ...line!, headroomPercent }] }
+      const traffic = { id: 'x', name: 'x', on: true, bitrateKbps: -trafficToFreeKbps(given, 1000) }
+      const after = { ...given, lines: [{ ...given.lines[0]!, otherTraffic: [traffic] }] }
+      const [before, more] = [given, after].map((each) => usableUploadOf(each).usableKbps)
+      expect(more! - before!).toBeCloseTo(1000, 6)
+    }
   })
 })

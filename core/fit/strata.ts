@@ -14,8 +14,9 @@ export interface Strata {
   slabs: Slab[]
   usableTick: number
   otherTraffic: { from: number; width: number }
-  /** What of the headroom no send takes. */
+  /** What of the headroom no send takes, and what of it the sends' peaks may need. */
   headroom: { from: number; width: number }
+  peaks: { from: number; width: number }
 }
 
 /**
@@ -38,6 +39,7 @@ export function strataOf(budget: Budget): Strata {
     }
   })
   const otherWidth = Math.min(upload.otherTrafficKbps, upload.measuredKbps - upload.usableKbps)
+  // Other traffic is drawn as steady; what lies above it is there for peaks first.
   const headroomFrom = Math.max(totalKbps, upload.usableKbps + Math.max(0, otherWidth))
   return {
     slabs,
@@ -49,6 +51,11 @@ export function strataOf(budget: Budget): Strata {
     headroom: {
       from: Math.min(1, headroomFrom / wholeKbps),
       width: Math.max(0, upload.measuredKbps - headroomFrom) / wholeKbps,
+    },
+    peaks: {
+      from: Math.min(1, headroomFrom / wholeKbps),
+      width:
+        Math.max(0, Math.min(upload.peaksKbps, upload.measuredKbps - headroomFrom)) / wholeKbps,
     },
   }
 }

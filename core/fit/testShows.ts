@@ -27,14 +27,14 @@ export function destination(
     ...changes,
   }
 }
-/** A show with as much usable upload as given. */
+/** A show with as much usable upload as given; its headroom holds every peak. */
 export function show(usableKbps: number, destinations: Destination[]): Show {
-  const sample = { ...lineOf(demoShow).samples[0]!, uploadKbps: usableKbps }
+  const sample = { ...lineOf(demoShow).samples[0]!, uploadKbps: 2 * usableKbps }
   return {
     ...demoShow,
     destinations,
     recordings: [],
-    lines: [{ ...lineOf(demoShow), headroomPercent: 0, otherTraffic: [], samples: [sample] }],
+    lines: [{ ...lineOf(demoShow), headroomPercent: 50, otherTraffic: [], samples: [sample] }],
     lineId: demoShow.lineId,
   }
 }

@@ -1,7 +1,8 @@
 import { quantile } from 'd3-array'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { type Line, newLine } from '../show'
+import { type Line, newLine, rateControls } from '../show'
+import { peakShare } from './peaks'
 import { percentile } from './percentile'
 import { samplesThatCarry, singleMeasurementAnswers, usableUpload } from './usableUpload'
 
@@ -53,6 +54,8 @@ describe('usable upload', () => {
       measuredKbps: 11_000,
       headroomKbps: 3300,
       otherTrafficKbps: 700,
+      peaksKbps: 7000 * 0.15,
+      peaksBeyondHeadroomKbps: 0,
       usableKbps: 7000,
     })
   })
@@ -63,6 +66,44 @@ describe('usable upload', () => {
       measuredKbps: 7000,
     })
     expect(usableUpload(line([9000, 7000, 8000, 10_000, 11_000])).basis).toBe('low percentile')
+  })
+
+  it('leaves room for the busiest second where the headroom does not', () => {
+    // By hand: 11,500 − 0 for headroom, and 10,000 × 1.15 = 11,500.
+    expect(usableUpload(line([11_500], { headroomPercent: 0 }))).toMatchObject({
+      usableKbps: 10_000,
+      peaksBeyondHeadroomKbps: 1500,
+    })
+    // Of 12,100, other traffic takes 2100; what is left is shared by mean and peak.
+    const busy = line([12_100], { headroomPercent: 5, otherTraffic: [call(2100)] })
+    expect(usableUpload(busy).usableKbps).toBeCloseTo(10_000 / 1.15, 6)
+    // Variable bitrate is burstier: 13,000 = 10,000 × 1.3.
+    const variable = usableUpload(line([13_000], { headroomPercent: 20 }), peakShare('variable'))
+    expect(variable.usableKbps).toBeCloseTo(10_000, 6)
+  })
+
+  // Common practice, no published source: 80 % of one test is enough of a margin.
+  it('asks for no more than the rule of 80 % leaves', () => {
+    const upload = usableUpload(line([10_000], { headroomPercent: 20 }))
+    expect(upload).toMatchObject({ usableKbps: 8000, peaksBeyondHeadroomKbps: 0 })
+  })
+
+  it('always lets the busiest second of all sends pass', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1000, max: 1e6 }),
+        fc.integer({ min: 0, max: 70 }),
+        fc.integer({ min: 0, max: 1e5 }),
+        fc.constantFrom(...rateControls),
+        (sample, headroomPercent, kbps, rateControl) => {
+          const share = peakShare(rateControl)
+          const busy = line([sample], { headroomPercent, otherTraffic: [call(kbps)] })
+          const { usableKbps, peaksKbps } = usableUpload(busy, share)
+          expect(peaksKbps).toBeCloseTo(usableKbps * share, 6)
+          expect(usableKbps + peaksKbps).toBeLessThanOrEqual(Math.max(0, sample - kbps) + 1e-6)
+        },
+      ),
+    )
   })
 
   it('is nothing without samples, and never below zero', () => {

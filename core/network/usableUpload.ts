@@ -1,4 +1,5 @@
 import type { Line, LineSample } from '../show'
+import { peakShare } from './peaks'
 import { percentile } from './percentile'
 
 /** With fewer samples than this a percentile says little, so the smallest counts. */
@@ -12,6 +13,10 @@ export interface UsableUpload {
   measuredKbps: number
   headroomKbps: number
   otherTrafficKbps: number
+  /** What the sends' busiest seconds need beyond their mean, were all busy at once and all of the rest spent. */
+  peaksKbps: number
+  /** How much of that the headroom does not hold already. */
+  peaksBeyondHeadroomKbps: number
   /** What may be spent on sends; never below zero. */
   usableKbps: number
 }
@@ -41,25 +46,47 @@ export function otherTrafficKbps({ otherTraffic }: Pick<Line, 'otherTraffic'>): 
   return otherTraffic.filter(({ on }) => on).reduce((sum, { bitrateKbps }) => sum + bitrateKbps, 0)
 }
 
-/** What is left of the line for sends, kb/s; below zero where other traffic alone takes more than there is. */
-export function spareUploadKbps(line: Line): number {
-  const { measuredKbps } = steadyRate(countedSamples(line), line.lowPercentile)
-  return measuredKbps - (measuredKbps * line.headroomPercent) / 100 - otherTrafficKbps(line)
+interface LineSum extends Omit<UsableUpload, 'sampleCount' | 'usableKbps'> {
+  /** Below zero where other traffic alone takes more than there is. */
+  leftKbps: number
 }
 
-/** Low percentile of the samples × (1 − headroom) − other traffic. */
-export function usableUpload(line: Line): UsableUpload {
-  const samples = countedSamples(line)
-  const { basis, measuredKbps } = steadyRate(samples, line.lowPercentile)
+/**
+ * Sends may take what headroom and other traffic leave, and no more than what leaves room for their
+ * own peaks: of their mean rate a share more. A headroom that is wide enough holds the peaks.
+ */
+function lineSum(line: Line, sendsPeakShare: number): LineSum {
+  const { basis, measuredKbps } = steadyRate(countedSamples(line), line.lowPercentile)
   const headroomKbps = (measuredKbps * line.headroomPercent) / 100
   const otherKbps = otherTrafficKbps(line)
+  const afterHeadroomKbps = measuredKbps - headroomKbps - otherKbps
+  const withPeaksKbps = (measuredKbps - otherKbps) / (1 + sendsPeakShare)
+  const leftKbps = Math.min(afterHeadroomKbps, withPeaksKbps)
   return {
-    sampleCount: samples.length,
     basis,
     measuredKbps,
     headroomKbps,
     otherTrafficKbps: otherKbps,
-    usableKbps: Math.max(0, spareUploadKbps(line)),
+    peaksKbps: Math.max(0, leftKbps) * sendsPeakShare,
+    peaksBeyondHeadroomKbps: Math.max(0, afterHeadroomKbps) - Math.max(0, leftKbps),
+    leftKbps,
+  }
+}
+
+/** What is left of the line for sends, kb/s; below zero where other traffic alone takes more than there is. */
+export const spareUploadKbps = (line: Line, sendsPeakShare = peakShare('constant')): number =>
+  lineSum(line, sendsPeakShare).leftKbps
+
+/**
+ * Low percentile of the samples × (1 − headroom) − other traffic, and never so much that the sends'
+ * busiest second (by `sendsPeakShare` above their mean) would not pass.
+ */
+export function usableUpload(line: Line, sendsPeakShare = peakShare('constant')): UsableUpload {
+  const { leftKbps, ...sum } = lineSum(line, sendsPeakShare)
+  return {
+    sampleCount: countedSamples(line).length,
+    ...sum,
+    usableKbps: Math.max(0, leftKbps),
   }
 }
 

@@ -1,5 +1,5 @@
-import { lineOf, type Pin, type Rendition } from '../show'
-import { usableUpload } from '../network'
+import { usableUploadOf } from '../fit'
+import type { Pin, Rendition } from '../show'
 import type { PlannedShow } from './problem/renditionRequests'
 
 /** What of a rendition is asked for, as against what the planner filled in. */
@@ -26,7 +26,7 @@ function asked(rendition: Rendition, step: number): unknown {
  */
 export function planningKey(show: PlannedShow): string {
   return JSON.stringify([
-    usableUpload(lineOf(show)).usableKbps,
+    usableUploadOf(show).usableKbps,
     show.pictureKind,
     show.canvasPair,
     show.durationMinutes,

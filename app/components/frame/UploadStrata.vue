@@ -98,6 +98,18 @@ function goToFit({ send }: Slab): void {
           >
         </div>
         <div
+          v-if="strata.peaks.width > 0"
+          class="absolute inset-y-0 border-r border-dashed"
+          :title="`Of what is left alone, ${mbpsInWords(budget.upload.peaksKbps)} for the sends’ busiest seconds`"
+          :style="{
+            left: percent(strata.peaks.from),
+            width: percent(strata.peaks.width),
+            borderColor: 'var(--edge)',
+            background: 'color-mix(in srgb, var(--edge) 18%, transparent)',
+          }"
+          data-testid="peaks"
+        />
+        <div
           v-if="strata.otherTraffic.width > 0"
           class="absolute inset-y-0"
           :style="{

@@ -1,6 +1,5 @@
-import { acceptedFrameRates, sizesToOffer } from '../../fit'
+import { acceptedFrameRates, sizesToOffer, usableUploadOf } from '../../fit'
 import { pictureScore } from '../../media'
-import { usableUpload } from '../../network'
 import {
   type Codec,
   type Line,
@@ -88,7 +87,7 @@ export function possibleImprovements(show: PlannedShow): Improvement[] {
 /** Less headroom, as far as the lowest of the counted samples would still have carried. */
 function bearableHeadroomPercent(show: PlannedShow): number | null {
   const line = lineOf(show)
-  const { measuredKbps, usableKbps, otherTrafficKbps } = usableUpload(line)
+  const { measuredKbps, usableKbps, otherTrafficKbps } = usableUploadOf(show)
   const rates = line.samples
     .filter(({ medium }) => line.medium === null || medium === line.medium)
     .map(({ uploadKbps }) => uploadKbps)

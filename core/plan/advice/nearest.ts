@@ -1,6 +1,5 @@
-import { bitrateStepKbps } from '../../fit'
-import { spareUploadKbps } from '../../network'
-import { lineOf, mostAudioBitrateKbps } from '../../show'
+import { bitrateStepKbps, spareUploadOf } from '../../fit'
+import { mostAudioBitrateKbps } from '../../show'
 import { runToEnd } from '../runToEnd'
 import { type FitResult, fittingAside } from '../fitShow'
 import { showProblem } from '../problem/showProblem'
@@ -36,7 +35,7 @@ function mostThatCouldBeTaken({ destinations }: PlannedShow): number {
  */
 export function* findingNearestPlan(show: PlannedShow): Generator<unknown, NearestPlan | null> {
   // What other traffic takes beyond the whole line has to be made up for as well.
-  const overdrawnKbps = Math.max(0, -spareUploadKbps(lineOf(show)))
+  const overdrawnKbps = Math.max(0, -spareUploadOf(show))
   const isEnough = (steps: number): Generator<unknown, boolean> =>
     findingPlan(showProblem(withUpload(show, overdrawnKbps + steps * bitrateStepKbps)).problem)
   let high = Math.ceil(mostThatCouldBeTaken(show) / bitrateStepKbps)
@@ -52,7 +51,7 @@ export function* findingNearestPlan(show: PlannedShow): Generator<unknown, Neare
     const { value: result, done } = planning.next()
     if (done)
       return {
-        missKbps: Math.max(0, Math.ceil(result.uploadKbps - spareUploadKbps(lineOf(show)))),
+        missKbps: Math.max(0, Math.ceil(result.uploadKbps - spareUploadOf(show))),
         result,
       }
     yield null

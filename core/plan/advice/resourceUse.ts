@@ -1,4 +1,4 @@
-import { budgetOf, deviceUses, diskUseGigabytes } from '../../fit'
+import { budgetOf, deviceUses, diskUseGigabytes, trafficToFreeKbps } from '../../fit'
 import { lineOf, type Show } from '../../show'
 import { gigabytesInWords, listInWords, mbpsNumber, pointsInWords, shareInWords } from '../../words'
 import { type FitResult, fittingAside } from '../fitShow'
@@ -147,7 +147,8 @@ function stepsOf(show: PlannedShow): Step[] {
 /** A show whose line gives so many kb/s more to be spent. */
 export function withUpload(show: PlannedShow, kbps: number): PlannedShow {
   const line = lineOf(show)
-  const traffic = { id: 'more-upload', name: 'more', bitrateKbps: -kbps, on: true }
+  const bitrateKbps = -trafficToFreeKbps(show, kbps)
+  const traffic = { id: 'more-upload', name: 'more', bitrateKbps, on: true }
   return {
     ...show,
     lines: show.lines.map((item) =>

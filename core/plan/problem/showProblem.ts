@@ -1,7 +1,12 @@
-import { acceptedFrameRates, acceptsSize, bitrateStepKbps, takesSize } from '../../fit'
+import {
+  acceptedFrameRates,
+  acceptsSize,
+  bitrateStepKbps,
+  takesSize,
+  usableUploadOf,
+} from '../../fit'
 import { judgedOn, megapixelsPerSecond, recordingMegabytes } from '../../media'
-import { usableUpload } from '../../network'
-import { type Destination, lineOf, type Rendition, type Rules } from '../../show'
+import type { Destination, Rendition, Rules } from '../../show'
 import {
   acceptedRange,
   type BitrateRange,
@@ -151,7 +156,7 @@ function shapesWithPlaces({ computer: { devices } }: PlannedShow): {
 
 /** A show, with its line, rules, computer and pins, as a fitting problem. */
 export function showProblem(show: PlannedShow): ShowProblem {
-  const usableKbps = Math.floor(usableUpload(lineOf(show)).usableKbps)
+  const usableKbps = Math.floor(usableUploadOf(show).usableKbps)
   const diskGigabytes = show.computer.freeDiskGigabytes
   const requests = renditionRequestsOf(show)
   const { shapes, places, indexOf } = shapesWithPlaces(show)

@@ -45,15 +45,16 @@ const shapeOf = (show: Show): string =>
 // Common practice, no published source: the numbers in the names of these tests.
 describe('common practice comes out of the planner', () => {
   it('10 Mb/s × 80 % = 8000 kb/s carries 1080p60', () => {
-    const show = onLine(10_000, [place()])
+    const show = onLine(5000, [place()])
     const line = { ...lineOf(show), headroomPercent: 20 }
+    expect(line.samples[0]!.uploadKbps).toBe(10_000)
     expect(shapeOf({ ...show, lines: [line] })).toBe('1080p60')
   })
 
   it('a send of 10,000 kb/s wants 12 Mb/s up', () => {
     const send = place({}, {}, { videoBitrateKbps: 10_000, pins: ['video bitrate'] })
     const withHeadroom = (upload: number): Show => {
-      const show = onLine(upload, [send])
+      const show = onLine(upload / 2, [send])
       return { ...show, lines: [{ ...lineOf(show), headroomPercent: 15 }] }
     }
     expect(fitShow(withHeadroom(12_000)).worth?.leftOutWeight).toBe(0)

@@ -125,7 +125,7 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
   const uploadKbps = Math.round((wanted * whole(isCoarse ? 15 : 45, 110)) / 100) + 200
   const sample = {
     ...(lineOf(demoShow).samples[0] as Show['lines'][number]['samples'][number]),
-    uploadKbps,
+    uploadKbps: 2 * uploadKbps,
   }
   return {
     destinations,
@@ -149,7 +149,8 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
       {
         ...lineOf(demoShow),
         medium: null,
-        headroomPercent: 0,
+        // Holds every peak.
+        headroomPercent: 50,
         otherTraffic: [],
         samples: [sample],
       },
