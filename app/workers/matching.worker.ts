@@ -1,6 +1,6 @@
-import { matchProposals } from '@green-mantle/core/matching'
+import { matchProposals, pairProposals } from '@green-mantle/core/matching'
 import { expose } from 'comlink'
 
-const worker = { matchProposals }
+const worker = { matchProposals, pairProposals }
 export type MatchingWorker = typeof worker
 expose(worker)

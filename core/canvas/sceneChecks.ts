@@ -9,11 +9,19 @@ import {
   type Placement,
   type Scene,
   type Show,
+  type Size,
   type Source,
   type ViewingMode,
 } from '../show'
-import { intersection } from './convex'
-import { coveredLimit, coveredShare, isBackdrop, zoneBox } from './covered'
+import { areaOf, intersection, totalArea } from './convex'
+import {
+  coveredLimit,
+  coveredShare,
+  hidesWhatIsBehind,
+  isBackdrop,
+  visibleParts,
+  zoneBox,
+} from './covered'
 import { isFocusWhole } from './focus'
 import { boundsOf, cornersOf, isOffCanvas } from './geometry'
 import { movedClear } from './moveClear'
@@ -101,6 +109,7 @@ export function clearPlacement(
 /** What may be the matter, the gravest first. */
 const sceneCheckKinds = [
   'off the edge',
+  'hidden',
   'covered',
   'focus cut',
   'words too small',
@@ -119,7 +128,33 @@ export interface SceneCheck {
   sourceName: string
   words: string
   /** What can be done about it by one command. */
-  remedy: 'move it clear' | 'bring it back' | null
+  remedy: 'move it clear' | 'bring it back' | 'put it in front' | null
+}
+
+/** Of what is seen to less than this share of its placement, viewers see nothing. */
+const hiddenBelow = 0.05
+/** What lies behind everything by its nature; nobody misses the part that is not seen. */
+const backdropKinds: readonly Source['kind'][] = ['picture', 'colour']
+
+/** The layers that hide all or nearly all of another on a canvas, front to back; none where enough of it is seen. */
+export function hiddenBy(
+  layers: readonly Layer[],
+  layerId: string,
+  canvas: CanvasName,
+  size: Size,
+  sources: ReadonlyMap<string, Source>,
+): Layer[] {
+  const index = layers.findIndex(({ id }) => id === layerId)
+  const layer = layers[index]
+  const source = layer && sources.get(layer.sourceId)
+  if (!source || !layer[canvas].shown || backdropKinds.includes(source.kind)) return []
+  const own = cornersOf(layer[canvas])
+  const seen = totalArea(visibleParts(layers, index, canvas, size, sources))
+  if (seen >= hiddenBelow * areaOf(own)) return []
+  return layers
+    .slice(0, index)
+    .filter((other) => hidesWhatIsBehind(other, canvas, sources.get(other.sourceId)))
+    .filter((other) => intersection(own, cornersOf(other[canvas])).length > 0)
 }
 
 /** Anything that would show as 1.00× counts as sharp. */
@@ -149,6 +184,14 @@ function checksOnCanvas(
   if (isOffCanvas(placement, size))
     return [check('off the edge', `stands off the ${canvas} canvas altogether`, 'bring it back')]
   const found: SceneCheck[] = []
+  const sources = byId(show.sources)
+  const hiders = hiddenBy(layersOnAir(show, scene, canvas), layer.id, canvas, size, sources)
+  if (hiders.length > 0) {
+    const names = hiders.map(({ sourceId }) => sources.get(sourceId)?.name ?? sourceId)
+    found.push(
+      check('hidden', `is hidden behind ${namesInWords(names)} on ${canvas}`, 'put it in front'),
+    )
+  }
   const [worst] = coveringsOf(show, scene, layer.id, canvas)
   if (worst && worst.share > coveredLimit && !isBackdrop(placement, size))
     found.push(

@@ -1,2 +1,5 @@
 export * from './matchCheck'
+export { withAddedByPractice } from './practice/arrange'
+export * from './practice/beginnings'
+export * from './practice/pairs'
 export * from './proposals'

@@ -9,7 +9,7 @@ import AddSourcePanel from './AddSourcePanel.vue'
 import { useCanvasFiles } from './files/canvasFiles'
 
 /** What is done to the scene as a whole, and how it is looked at. */
-const emit = defineEmits<{ match: [canvas: CanvasName]; dressing: []; seen: [] }>()
+const emit = defineEmits<{ match: [canvas: CanvasName | 'both']; dressing: []; seen: [] }>()
 const store = useShowStore()
 const workbench = useWorkbenchStore()
 const files = useCanvasFiles()
@@ -17,6 +17,7 @@ const files = useCanvasFiles()
 const matches = [
   { canvas: 'vertical', label: 'Match vertical to landscape' },
   { canvas: 'landscape', label: 'Match landscape to vertical' },
+  { canvas: 'both', label: 'Arrange both from the sources' },
 ] as const
 const fileActions = [
   { label: 'Landscape as PNG', run: () => files.savePng('landscape') },

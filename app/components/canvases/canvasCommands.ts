@@ -32,7 +32,7 @@ const handKeys = [
 
 interface Views {
   focusCanvas(canvas: 'landscape' | 'vertical'): void
-  openMatch(canvas: 'landscape' | 'vertical'): void
+  openMatch(canvas: 'landscape' | 'vertical' | 'both'): void
   openDressing(): void
   openSeen(): void
 }
@@ -100,6 +100,12 @@ export function useCanvasCommands(views: Views): Command[] {
         label: 'Match landscape to vertical',
         keys: 'm l',
         run: () => views.openMatch('landscape'),
+      },
+      {
+        id: 'canvases.match.both',
+        label: 'Arrange both canvases from the sources',
+        keys: 'm b',
+        run: () => views.openMatch('both'),
       },
       { id: 'canvases.dressing', label: 'Dressing', keys: 'd', run: () => views.openDressing() },
       { id: 'canvases.seen', label: 'As viewers see it', keys: 'v', run: () => views.openSeen() },

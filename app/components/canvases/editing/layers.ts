@@ -1,4 +1,4 @@
-import { moved, sameAs } from '@green-mantle/core/canvas'
+import { hiddenBy, moved, sameAs } from '@green-mantle/core/canvas'
 import {
   type CanvasName,
   type Layer,
@@ -91,6 +91,16 @@ export function useLayers() {
   function moveChosenTo(end: 'front' | 'back'): void {
     const index = selection.selected?.index
     if (index !== undefined) reorder(index, end === 'front' ? 0 : selection.scene.layers.length - 1)
+  }
+
+  /** Moves what is hidden before the frontmost of those that hide it; the order holds on both canvases. */
+  function putInFrontOfHiders(layerId: string, canvas: CanvasName): void {
+    const { layers } = selection.scene
+    const onAir = canvas === 'vertical' ? selection.verticalScene.layers : layers
+    const size = store.show.canvasPair[canvas]
+    const [first] = hiddenBy(onAir, layerId, canvas, size, selection.sourcesById)
+    const place = (id: string | undefined): number => layers.findIndex((layer) => layer.id === id)
+    if (first) reorder(place(layerId), place(first.id))
   }
 
   function chooseNeighbour(by: 1 | -1): void {
@@ -209,6 +219,7 @@ export function useLayers() {
     reorder,
     moveChosenInOrder,
     moveChosenTo,
+    putInFrontOfHiders,
     chooseNeighbour,
     chooseAll,
     removeChosen,

@@ -96,6 +96,16 @@ export function usePlacing() {
     )
   }
 
+  /** The same on one canvas or both at once, as one step of undo. */
+  function placeOn(onCanvases: ReadonlyMap<CanvasName, Placements>, label: string): void {
+    const canvases = [...onCanvases.keys()].filter(canAlter)
+    const ids = new Set(canvases.flatMap((canvas) => [...(onCanvases.get(canvas)?.keys() ?? [])]))
+    editLayers([...ids], label, (layer) => {
+      for (const canvas of canvases)
+        layer[canvas] = onCanvases.get(canvas)?.get(layer.id) ?? layer[canvas]
+    })
+  }
+
   function setBox(canvas: CanvasName, field: BoxField, value: number): void {
     change('Place', (placement) => withBox(placement, { [field]: value }), canvas)
   }
@@ -194,6 +204,7 @@ export function usePlacing() {
   return {
     free,
     place,
+    placeOn,
     setBox,
     setTrim,
     nudge,

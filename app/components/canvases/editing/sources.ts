@@ -3,13 +3,18 @@ import {
   type CanvasName,
   canvasNames,
   freeName,
+  type Layer,
   newLayer,
   newSource,
+  type Scene,
+  type Show,
   type Source,
   type SourceKind,
   withPicture,
 } from '@green-mantle/core/show'
+import { type Beginning, begun, withAddedByPractice } from '@green-mantle/core/matching'
 import { useLocalStorage } from '@vueuse/core'
+import { current } from 'immer'
 import { nanoid } from 'nanoid'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
@@ -19,6 +24,10 @@ const makeIdentifier = (): string => nanoid(12)
 
 export const placeOnChoices = ['both', 'landscape', 'vertical'] as const
 export type PlaceOn = (typeof placeOnChoices)[number]
+
+/** A draft's own parts are taken out of it first: the sum that places them keeps what it is given. */
+const placed = (draft: Show, scene: Scene, layer: Layer): Layer[] =>
+  withAddedByPractice(current(draft), current(scene), layer)
 
 type Changes = Partial<Record<string, string | number | boolean>>
 
@@ -38,7 +47,7 @@ export function useSources() {
     const layer = newLayer(store.show, source, makeIdentifier, canvasesToPlaceOn())
     editScene(`Add ${source.name}`, (scene, draft) => {
       draft.sources.push(source)
-      scene.layers.unshift(layer)
+      scene.layers = placed(draft, scene, layer)
     })
     selection.layerId = layer.id
     return source
@@ -49,10 +58,20 @@ export function useSources() {
     const source = selection.sourcesById.get(sourceId)
     if (!source) return
     const layer = newLayer(store.show, source, makeIdentifier, canvasesToPlaceOn())
-    editScene(`Place ${source.name}`, (scene) => {
-      scene.layers.unshift(layer)
+    editScene(`Place ${source.name}`, (scene, draft) => {
+      scene.layers = placed(draft, scene, layer)
     })
     selection.layerId = layer.id
+  }
+
+  /** What the scene in hand usually begins with, on both canvases, in one step of undo. */
+  function begin(beginning: Beginning): void {
+    const { sources, layers } = begun(store.show, beginning, makeIdentifier)
+    editScene(`Begin with ${beginning.label.toLowerCase()}`, (scene, draft) => {
+      draft.sources.push(...sources)
+      scene.layers = layers
+    })
+    selection.layerId = layers[0]?.id
   }
 
   /** A source of its own with the same settings and the same standing, in front of the first. */
@@ -109,5 +128,5 @@ export function useSources() {
     store.edit(`${label} ${name}`, (draft) => withPicture(draft, sourceId, picture))
   }
 
-  return { placeOn, add, addExisting, duplicateSource, edit, setAppearance, setPicture }
+  return { placeOn, add, addExisting, begin, duplicateSource, edit, setAppearance, setPicture }
 }

@@ -6,12 +6,14 @@ import { refThrottled } from '@vueuse/core'
 import { computed } from 'vue'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
+import { useLayers } from '../editing/layers'
 import { usePlacing } from '../editing/placing'
 
 /** What viewers would notice in this scene, and how its two canvases differ. */
 const store = useShowStore()
 const selection = useSelectionStore()
 const placing = usePlacing()
+const layers = useLayers()
 
 const looked = refThrottled(
   computed(() => ({ show: store.show, scene: selection.scene })),
@@ -53,7 +55,13 @@ function remedy({ remedy: what, layerId, canvas }: SceneCheck): void {
   if (!canvas) return
   if (what === 'move it clear') placing.moveClear(layerId, canvas)
   else if (what === 'bring it back') placing.bringBack(layerId, canvas)
+  else if (what === 'put it in front') layers.putInFrontOfHiders(layerId, canvas)
 }
+const remedyLabels = {
+  'move it clear': 'Move it clear',
+  'bring it back': 'Bring it back',
+  'put it in front': 'Put it in front',
+} as const
 </script>
 
 <template>
@@ -76,7 +84,7 @@ function remedy({ remedy: what, layerId, canvas }: SceneCheck): void {
             :aria-label="`${note.check.sourceName} on ${note.check.canvas}: ${note.check.remedy}`"
             @click="remedy(note.check)"
           >
-            {{ note.check.remedy === 'move it clear' ? 'Move it clear' : 'Bring it back' }}
+            {{ remedyLabels[note.check.remedy] }}
           </button>
         </p>
       </li>

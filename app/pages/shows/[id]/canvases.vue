@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CanvasName } from '@green-mantle/core/show'
-import { defineAsyncComponent, onBeforeUnmount, ref, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, ref, useTemplateRef } from 'vue'
 import { offerCommands } from '~/commands/commands'
 import CanvasCaption from '~/components/canvases/CanvasCaption.vue'
 import { useCanvasCommands } from '~/components/canvases/canvasCommands'
@@ -14,6 +14,7 @@ import CoverSelect from '~/components/canvases/viewing/CoverSelect.vue'
 import { runPlayback } from '~/pictures/playback'
 import { releasePictures } from '~/pictures/sourcePictures'
 import { useSelectionStore } from '~/stores/selection'
+import { useShowStore } from '~/stores/show'
 
 // Konva and what is seldom opened are loaded where they are first needed.
 const CanvasStage = defineAsyncComponent(
@@ -25,17 +26,27 @@ const MatchDialog = defineAsyncComponent(
 const DressingPanel = defineAsyncComponent(
   () => import('~/components/canvases/dressing/DressingPanel.vue'),
 )
+const Beginnings = defineAsyncComponent(() => import('~/components/canvases/Beginnings.vue'))
 const SeenDialog = defineAsyncComponent(
   () => import('~/components/canvases/viewing/SeenDialog.vue'),
 )
 
+const store = useShowStore()
 const selection = useSelectionStore()
 const landscape = useTemplateRef<{ focus(): void }>('landscape')
 const vertical = useTemplateRef<{ focus(): void }>('vertical')
 
-const matching = ref<CanvasName>()
+const matching = ref<CanvasName | 'both'>()
 const isDressing = ref(false)
 const isSeen = ref(false)
+/** Which show is wanted empty, so that it is not asked again. */
+const wantedEmpty = ref<string>()
+const isNew = computed(
+  () =>
+    store.show.sources.length === 0 &&
+    selection.scene.layers.length === 0 &&
+    wantedEmpty.value !== store.id,
+)
 
 runPlayback()
 onBeforeUnmount(releasePictures)
@@ -54,7 +65,10 @@ offerCommands(
   <div class="grid h-full grid-cols-[8.5rem_minmax(0,1fr)_16rem]">
     <h2 class="sr-only">Canvases</h2>
     <SceneList />
-    <div class="grid min-h-0 grid-rows-[minmax(0,1fr)_minmax(7rem,13rem)] gap-2 px-4 pt-2">
+    <div v-if="isNew" class="grid min-h-0 place-items-center overflow-y-auto p-4">
+      <Beginnings @empty="wantedEmpty = store.id" />
+    </div>
+    <div v-else class="grid min-h-0 grid-rows-[minmax(0,1fr)_minmax(7rem,13rem)] gap-2 px-4 pt-2">
       <div class="grid min-h-0 grid-cols-[minmax(0,2.2fr)_minmax(17.5rem,1fr)] gap-5">
         <div class="grid min-h-0 grid-rows-[2rem_minmax(0,1fr)_auto_minmax(2.5rem,4.6rem)] gap-1.5">
           <div class="flex items-center justify-between gap-3">

@@ -1,0 +1,77 @@
+import type { Box } from '../../canvas'
+import type { Size } from '../../show'
+import { freeBoxes } from '../freeSpace'
+import { type Cell, inRows, stackIn } from '../stack'
+import { gridOf, inset, marginShare, wholeOf } from './boxes'
+import type { Member } from './landscape'
+import type { PracticeRole } from './roles'
+
+/** Words are made for an upright canvas of this width. */
+const madeForWidth = 1080
+const gapShare = 0.02
+/** A picture of fewer pixels is blown up to this share of the width all the same: smaller, nobody sees it. */
+const leastPictureShare = 0.6
+
+const area = (boxes: Iterable<Box>): number =>
+  [...boxes].reduce((sum, { width, height }) => sum + width * height, 0)
+
+/**
+ * Where everything stands on a vertical canvas, by identifier: cameras above screens, alerts on top,
+ * caption and goal bar below, in the space that no cover zone takes. Common practice, no published
+ * source. Zones in canvas pixels.
+ */
+export function verticalBoxes(
+  members: readonly Member[],
+  canvas: Size,
+  zones: readonly Box[],
+): Map<string, Box> {
+  const of = (role: PracticeRole): Member[] => members.filter((member) => member.role === role)
+  const gap = gapShare * canvas.width
+  const stacked = (space: Box): Map<string, Box> | null => {
+    const picture = ({ id, aspect, native }: Member): Cell => ({
+      key: id,
+      aspect,
+      fixed: null,
+      mostWidth: Math.max(native.width, leastPictureShare * canvas.width),
+    })
+    const words = ({ id, aspect, native }: Member): Cell[] => {
+      const margin = marginShare * canvas.width
+      const width = Math.min((native.width * canvas.width) / madeForWidth, space.width - 2 * margin)
+      return [{ key: id, aspect, fixed: { width, height: width / aspect }, mostWidth: width }]
+    }
+    const mark = ({ id, aspect }: Member): Cell[] => {
+      const width = 0.3 * space.width
+      return [{ key: id, aspect, fixed: { width, height: width / aspect }, mostWidth: width }]
+    }
+    const rows = (list: readonly Member[]): Cell[][] =>
+      inRows(list, list.length > 2 ? 2 : 1).map((row) => row.map(picture))
+    return stackIn(
+      space,
+      [
+        ...of('alerts').map(words),
+        ...of('mark').map(mark),
+        ...rows(of('camera')),
+        ...rows(of('screen')),
+        ...of('caption').map(words),
+        ...of('goal bar').map(words),
+      ],
+      gap,
+    )
+  }
+  const whole = wholeOf(canvas)
+  const spaces = zones.length > 0 ? [...freeBoxes(canvas, zones), whole] : [whole]
+  const [best] = spaces
+    .flatMap((space, place) => {
+      // Words do not touch the edge; pictures alone may.
+      const found = stacked(space)
+      return found ? [{ found, isClear: place < spaces.length - 1 || zones.length === 0 }] : []
+    })
+    .sort(
+      (a, b) =>
+        Number(b.isClear) - Number(a.isClear) || area(b.found.values()) - area(a.found.values()),
+    )
+  if (best) return best.found
+  // More than a stack holds: everything gets its even share.
+  const boxes = gridOf(members.length, inset(whole, gap), gap)
+  return new Map(members.map(({ id }, index) => [id, boxes[index] as Box]))
+}
