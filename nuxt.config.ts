@@ -77,7 +77,10 @@ export default defineNuxtConfig({
   },
   nitro: {
     rollupConfig: { plugins: [bundledWorkers()] },
-    publicAssets: [{ dir: '../demo/pictures', baseURL: '/drawings', maxAge: 3600 }],
+    publicAssets: [
+      { dir: '../demo/pictures', baseURL: '/drawings', maxAge: 3600 },
+      { dir: '../docs/screenshots', baseURL: '/guide-pictures', maxAge: 3600 },
+    ],
   },
   vite: {
     plugins: [tailwindcss(), pureSchemas()],

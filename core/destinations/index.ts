@@ -1,4 +1,6 @@
+export * from './clockChanges'
 export * from './connectionChecks'
+export * from './helpPage'
 export * from './instants'
 export * from './keyState'
 export * from './runUp'

@@ -15,6 +15,14 @@ describe('the bands of the measured upload', () => {
     expect(headroom!.from + headroom!.height).toBeCloseTo(upload.measuredKbps / 20_000, 9)
   })
 
+  it('have one for the peaks where the headroom does not hold them', () => {
+    const narrow = usableUpload({ ...lineOf(demoShow), headroomPercent: 5 })
+    const found = uploadBands(narrow, 20_000)
+    expect(found.map(({ name }) => name)).toContain('room for peaks')
+    const heights = found.reduce((sum, { height }) => sum + height, 0)
+    expect(heights).toBeCloseTo(narrow.measuredKbps / 20_000, 9)
+  })
+
   it('are named where there is room for it', () => {
     const named = uploadBands(upload, 20_000).filter(({ isNamed }) => isNamed)
     expect(named.map(({ name }) => name)).toEqual(['headroom', 'usable'])

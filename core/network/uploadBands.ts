@@ -9,7 +9,7 @@ const leastScaleKbps = 1000
 
 /** What is done with a part of the measured upload, as shares of a scale, 0 to 1. */
 export interface UploadBand {
-  name: 'headroom' | 'other traffic' | 'usable'
+  name: 'headroom' | 'room for peaks' | 'other traffic' | 'usable'
   from: number
   height: number
   isNamed: boolean
@@ -23,10 +23,11 @@ export const uploadScaleMbps = (ratesKbps: readonly number[], totalKbps: number)
 export const shareOfScale = (kbps: number, mostKbps: number): number =>
   Math.min(1, Math.max(0, kbps / mostKbps))
 
-/** How the measured upload is shared out: the headroom on top, below it other traffic, and what is usable. */
+/** How the measured upload is shared out: the headroom on top, below it what peaks need beyond it, other traffic, and what is usable. */
 export function uploadBands(upload: UsableUpload, mostKbps: number): UploadBand[] {
-  const { measuredKbps, headroomKbps, usableKbps } = upload
+  const { measuredKbps, headroomKbps, usableKbps, peaksBeyondHeadroomKbps } = upload
   const headroomFromKbps = measuredKbps - headroomKbps
+  const peaksFromKbps = headroomFromKbps - peaksBeyondHeadroomKbps
   const band = (name: UploadBand['name'], fromKbps: number, toKbps: number): UploadBand => ({
     name,
     from: shareOfScale(fromKbps, mostKbps),
@@ -35,7 +36,10 @@ export function uploadBands(upload: UsableUpload, mostKbps: number): UploadBand[
   })
   return [
     band('headroom', headroomFromKbps, measuredKbps),
-    band('other traffic', usableKbps, headroomFromKbps),
+    ...(peaksBeyondHeadroomKbps > 0
+      ? [band('room for peaks', peaksFromKbps, headroomFromKbps)]
+      : []),
+    band('other traffic', usableKbps, peaksFromKbps),
     band('usable', 0, usableKbps),
   ]
 }

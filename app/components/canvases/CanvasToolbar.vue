@@ -32,79 +32,86 @@ const itemClass = (active: boolean): string =>
 </script>
 
 <template>
-  <div class="flex flex-wrap items-center gap-1.5" role="toolbar" aria-label="Canvases">
-    <AddSourcePanel />
-    <Menu as="div" class="relative">
-      <MenuButton class="button"><Sparkles class="size-4" /> Match</MenuButton>
-      <MenuItems class="card absolute left-0 z-30 mt-1 w-64 p-1 shadow-lg">
-        <MenuItem v-for="item in matches" :key="item.canvas" v-slot="{ active }">
-          <button type="button" :class="itemClass(active)" @click="emit('match', item.canvas)">
-            {{ item.label }}
-          </button>
-        </MenuItem>
-      </MenuItems>
-    </Menu>
-    <button
-      type="button"
-      class="button"
-      :aria-label="`Dressing: ${store.show.dressing.name}`"
-      title="Dressing"
-      @click="emit('dressing')"
-    >
-      <Shirt class="size-4" />
-      <span class="max-w-28 truncate">{{ store.show.dressing.name }}</span>
-    </button>
-    <button
-      type="button"
-      class="button"
-      aria-label="As viewers see it"
-      title="As viewers see it"
-      @click="emit('seen')"
-    >
-      <Telescope class="size-4" /> Seen
-    </button>
-    <button
-      type="button"
-      class="button px-1.5!"
-      aria-label="Snap to edges, centres and other sources"
-      title="Snap"
-      :aria-pressed="workbench.snaps"
-      @click="workbench.snaps = !workbench.snaps"
-    >
-      <Magnet class="size-4" />
-    </button>
-    <button
-      type="button"
-      class="button px-1.5!"
-      aria-label="Show the safe areas"
-      title="Safe areas (EBU R 95)"
-      :aria-pressed="workbench.showsSafeAreas"
-      @click="workbench.showsSafeAreas = !workbench.showsSafeAreas"
-    >
-      <Frame class="size-4" />
-    </button>
-    <button
-      type="button"
-      class="button px-1.5!"
-      :aria-label="isPlaying ? 'Hold moving sources still' : 'Let moving sources move'"
-      :title="isPlaying ? 'Hold still' : 'Let it move'"
-      :aria-pressed="isPlaying"
-      @click="setPlaying(!isPlaying)"
-    >
-      <Pause v-if="isPlaying" class="size-4" />
-      <Play v-else class="size-4" />
-    </button>
-    <Menu as="div" class="relative">
-      <MenuButton class="button px-1.5!" aria-label="Pictures of the canvases" title="PNG and SVG">
-        <FileImage class="size-4" />
-      </MenuButton>
-      <MenuItems class="card absolute right-0 z-30 mt-1 w-60 p-1 shadow-lg">
-        <MenuItem v-for="item in fileActions" :key="item.label" v-slot="{ active }">
-          <button type="button" :class="itemClass(active)" @click="item.run()">
-            {{ item.label }}
-          </button>
-        </MenuItem>
-      </MenuItems>
-    </Menu>
+  <div class="@container">
+    <div class="flex flex-wrap items-center gap-1.5" role="toolbar" aria-label="Canvases">
+      <AddSourcePanel />
+      <Menu as="div" class="relative">
+        <MenuButton class="button"><Sparkles class="size-4" /> Match</MenuButton>
+        <MenuItems class="card absolute left-0 z-30 mt-1 w-64 p-1 shadow-lg">
+          <MenuItem v-for="item in matches" :key="item.canvas" v-slot="{ active }">
+            <button type="button" :class="itemClass(active)" @click="emit('match', item.canvas)">
+              {{ item.label }}
+            </button>
+          </MenuItem>
+        </MenuItems>
+      </Menu>
+      <button
+        type="button"
+        class="button"
+        :aria-label="`Dressing: ${store.show.dressing.name}`"
+        title="Dressing"
+        @click="emit('dressing')"
+      >
+        <Shirt class="size-4" />
+        <span class="max-w-28 truncate">{{ store.show.dressing.name }}</span>
+      </button>
+      <button
+        type="button"
+        class="button"
+        aria-label="As viewers see it"
+        title="As viewers see it"
+        @click="emit('seen')"
+      >
+        <Telescope class="size-4" /> Seen
+      </button>
+      <button
+        type="button"
+        class="button px-1.5!"
+        aria-label="Snap to edges, centres and other sources"
+        title="Snap"
+        :aria-pressed="workbench.snaps"
+        @click="workbench.snaps = !workbench.snaps"
+      >
+        <Magnet class="size-4" /><span class="hidden @min-[46rem]:inline">Snap</span>
+      </button>
+      <button
+        type="button"
+        class="button px-1.5!"
+        aria-label="Show the safe areas"
+        title="Safe areas (EBU R 95)"
+        :aria-pressed="workbench.showsSafeAreas"
+        @click="workbench.showsSafeAreas = !workbench.showsSafeAreas"
+      >
+        <Frame class="size-4" /><span class="hidden @min-[46rem]:inline">Safe areas</span>
+      </button>
+      <button
+        type="button"
+        class="button px-1.5!"
+        :aria-label="isPlaying ? 'Hold moving sources still' : 'Let moving sources move'"
+        :title="isPlaying ? 'Hold still' : 'Let it move'"
+        :aria-pressed="isPlaying"
+        @click="setPlaying(!isPlaying)"
+      >
+        <Pause v-if="isPlaying" class="size-4" />
+        <Play v-else class="size-4" />
+        <span class="hidden @min-[46rem]:inline">{{ isPlaying ? 'Hold still' : 'Move' }}</span>
+      </button>
+      <Menu as="div" class="relative">
+        <MenuButton
+          class="button px-1.5!"
+          aria-label="Pictures of the canvases"
+          title="PNG and SVG"
+        >
+          <FileImage class="size-4" /><span class="hidden @min-[46rem]:inline">PNG, SVG</span>
+        </MenuButton>
+        <MenuItems class="card absolute right-0 z-30 mt-1 w-60 p-1 shadow-lg">
+          <MenuItem v-for="item in fileActions" :key="item.label" v-slot="{ active }">
+            <button type="button" :class="itemClass(active)" @click="item.run()">
+              {{ item.label }}
+            </button>
+          </MenuItem>
+        </MenuItems>
+      </Menu>
+    </div>
   </div>
 </template>

@@ -71,8 +71,10 @@ const colours: Record<CanvasName, string> = { landscape: 'text-river', vertical:
           <th class="w-7"><span class="sr-only">Order</span></th>
           <th class="py-1.5">Sources, front to back</th>
           <template v-for="canvas in canvasNames" :key="canvas">
-            <th :class="colours[canvas]" class="font-semibold">{{ titles[canvas] }}</th>
-            <th>Sharpness</th>
+            <th :class="colours[canvas]" class="pr-2 font-semibold whitespace-nowrap">
+              {{ titles[canvas] }}
+            </th>
+            <th class="pr-2">Sharpness</th>
           </template>
           <th>Covered</th>
           <th class="w-9"><span class="sr-only">Lock</span></th>

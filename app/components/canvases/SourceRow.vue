@@ -40,7 +40,7 @@ const sharpnesses = computed(() =>
 const standings = computed(() =>
   onBoth((canvas) => {
     const placement = props.layer[canvas]
-    if (!placement.shown) return 'not on this canvas'
+    if (!placement.shown) return 'not here'
     if (isOffCanvas(placement, props.canvasPair[canvas])) return 'off the edge'
     return sizeInWords({ width: Math.round(placement.width), height: Math.round(placement.height) })
   }),
@@ -82,13 +82,13 @@ const colours: Record<CanvasName, string> = { landscape: 'text-river', vertical:
       >
         <component :is="sourceIcons[source.kind]" class="size-4 shrink-0" />
         <span class="max-w-36 truncate" :title="source.name">{{ source.name }}</span>
-        <span class="text-ink-2 text-xs whitespace-nowrap">{{ source.kind }}</span>
+        <span class="text-ink-2 hidden text-xs whitespace-nowrap xl:inline">{{ source.kind }}</span>
       </button>
     </td>
     <template v-for="canvas in canvasNames" :key="canvas">
       <td v-if="isAway(canvas)" colspan="2" class="text-ink-2">of another scene</td>
       <template v-else>
-        <td class="whitespace-nowrap">
+        <td class="pr-2 whitespace-nowrap">
           <button
             type="button"
             class="button button-quiet min-h-6! px-1! py-0! align-middle"
@@ -105,7 +105,7 @@ const colours: Record<CanvasName, string> = { landscape: 'text-river', vertical:
             >{{ standings[canvas] }}</span
           >
         </td>
-        <td class="number whitespace-nowrap">
+        <td class="number pr-2 whitespace-nowrap">
           <template v-if="sharpnesses[canvas] === null">–</template>
           <span
             v-else
@@ -113,7 +113,7 @@ const colours: Record<CanvasName, string> = { landscape: 'text-river', vertical:
             :title="isBlownUp(canvas) ? 'blown up past its own pixels' : undefined"
             >{{ (sharpnesses[canvas] ?? 0).toFixed(2) }}×<span
               v-if="isBlownUp(canvas)"
-              class="font-text ml-1 text-xs font-normal"
+              class="font-text ml-1 text-xs font-normal max-xl:sr-only"
               >blown up</span
             ></span
           >

@@ -36,7 +36,6 @@ function take(): void {
       :aria-describedby="problem ? `${id}-problem` : undefined"
       @change="take"
       @keydown.enter="take"
-      @keydown.esc="text = modelValue"
     />
     <p v-if="problem" :id="`${id}-problem`" role="alert" class="text-madder text-xs">
       This address can’t be used: {{ problem }}.

@@ -18,15 +18,18 @@ import {
   secondUnits,
   sizeInWords,
 } from '@green-mantle/core/words'
-import { Plus, Trash2 } from '@lucide/vue'
-import { computed } from 'vue'
+import { ClipboardPaste, Plus, Trash2 } from '@lucide/vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import ChoiceSet from '~/components/fields/ChoiceSet.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import SizeFields from '~/components/fields/SizeFields.vue'
 import { useDestinationEditing } from './editing'
 
+const HelpPageDialog = defineAsyncComponent(() => import('./HelpPageDialog.vue'))
+
 const props = defineProps<{ destination: Destination }>()
+const isReading = ref(false)
 const editing = useDestinationEditing()
 const rules = computed(() => props.destination.rules)
 
@@ -98,6 +101,10 @@ const levels = (codec: (typeof codecs)[number]) => [
 
 <template>
   <div class="flex flex-col gap-3">
+    <button type="button" class="button self-start" @click="isReading = true">
+      <ClipboardPaste class="size-4" /> Paste what its help page says …
+    </button>
+    <HelpPageDialog v-if="isReading" :destination="destination" @close="isReading = false" />
     <div class="grid grid-cols-2 gap-2">
       <SelectField
         label="Sizes"

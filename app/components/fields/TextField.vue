@@ -8,7 +8,7 @@ const props = withDefaults(
     hideLabel?: boolean
     /** An empty text is not taken. */
     required?: boolean
-    type?: 'text' | 'datetime-local' | 'color'
+    type?: 'text' | 'color'
     most?: number
   }>(),
   { type: 'text', most: 200 },
@@ -44,7 +44,6 @@ function take(): void {
       :data-unchanged="text === modelValue"
       @change="take"
       @keydown.enter="take"
-      @keydown.esc="text = modelValue"
     />
   </div>
 </template>

@@ -95,6 +95,10 @@ const nextStep = useNextStep(
   }),
 )
 
+/** Whether the words beside a point would reach over the axis, in the first third of the scale. */
+const isNearAxis = (kbps: number): boolean =>
+  Math.log(kbps / range.fromKbps) < Math.log(range.toKbps / range.fromKbps) * 0.4
+
 const curveColours = computed(() => [
   props.row.canvas === 'landscape' ? colours.value.river : colours.value.foxglove,
   colours.value.moss,
@@ -169,7 +173,9 @@ const option = computed(() => ({
       label: {
         ...text,
         show: true,
-        position: 'left',
+        // Away from the axes: at low bitrates to its right, and at low scores above it.
+        position: isNearAxis(props.row.rendition.videoBitrateKbps) ? 'right' : 'left',
+        offset: [0, props.row.score < 30 ? -12 : 0],
         fontWeight: 700,
         color: colours.value.ink,
         // Else the curves run through it.

@@ -62,7 +62,6 @@ const thinLimit = (codec: Codec): string => bitsPerPixelReadingsOf(codec).thin.t
       <thead class="bg-sheet sticky top-0 z-10">
         <tr class="border-rule text-ink-2 border-b text-xs">
           <th class="py-2 pl-3">Destination</th>
-          <th>Canvas</th>
           <th>Size</th>
           <th>fps</th>
           <th>Codec</th>
@@ -84,7 +83,7 @@ const thinLimit = (codec: Codec): string => bitsPerPixelReadingsOf(codec).thin.t
           @focusin="choose(row)"
           @click="choose(row)"
         >
-          <th scope="row" class="max-w-32 min-w-24 py-1 pr-1.5 pl-3">
+          <th scope="row" class="max-w-40 min-w-28 py-1 pr-1.5 pl-3">
             <button
               type="button"
               class="flex min-h-6 w-full items-center gap-1.5 text-left"
@@ -99,23 +98,16 @@ const thinLimit = (codec: Codec): string => bitsPerPixelReadingsOf(codec).thin.t
                 <span class="block truncate font-semibold" :title="row.name">{{ row.name }}</span>
                 <span
                   class="text-ink-2 block truncate text-xs leading-tight font-normal"
-                  :title="noteOf(row)"
-                  >{{ noteOf(row) }}</span
+                  :title="`${row.canvas}, ${noteOf(row)}`"
+                  ><span
+                    class="font-semibold"
+                    :class="row.canvas === 'landscape' ? 'text-river' : 'text-foxglove'"
+                    >{{ row.canvas }}</span
+                  >{{ noteOf(row) ? `, ${noteOf(row)}` : '' }}</span
                 >
               </span>
             </button>
           </th>
-          <td class="pr-1">
-            <span
-              class="rounded-full px-1.5 py-0.5 text-xs font-semibold"
-              :class="
-                row.canvas === 'landscape'
-                  ? 'bg-river-wash text-river'
-                  : 'bg-foxglove-wash text-foxglove'
-              "
-              >{{ row.canvas }}</span
-            >
-          </td>
           <td class="pr-0.5">
             <div class="flex items-center">
               <SelectField

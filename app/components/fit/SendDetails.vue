@@ -85,7 +85,7 @@ const scores = computed(() =>
 
 <template>
   <div class="flex flex-col gap-2.5">
-    <div class="grid grid-cols-2 gap-2">
+    <div class="grid grid-cols-3 gap-2 xl:grid-cols-4">
       <SelectField
         label="Effort"
         :model-value="row.rendition.effort"
@@ -115,8 +115,6 @@ const scores = computed(() =>
         :choices="sampleRates"
         @update:model-value="set({ audioSampleRateHz: $event })"
       />
-    </div>
-    <div class="grid grid-cols-2 gap-2">
       <NumberField
         label="Audio bitrate"
         unit="kb/s"

@@ -7,11 +7,20 @@ import TriedWay from './TriedWay.vue'
 
 /** What could be changed, ranked by what it brings; each is tried with one click and undone with one. */
 const planner = usePlannerStore()
-const shown = computed(() => planner.gains.filter(changesSomething).slice(0, 24))
 const isGood = (gain: Gain): boolean =>
   gain.opensPlan ||
   gain.keptWeight > 0 ||
   (gain.keptWeight === 0 && gain.aboveFloor >= 0 && gain.points > 0)
+const shown = computed(() => planner.gains.filter(changesSomething).slice(0, 24))
+const groups = computed(() =>
+  [
+    { title: '', ways: shown.value.filter(isGood) },
+    {
+      title: 'What costs points, and what it frees',
+      ways: shown.value.filter((gain) => !isGood(gain)),
+    },
+  ].filter(({ ways }) => ways.length > 0),
+)
 </script>
 
 <template>
@@ -20,27 +29,35 @@ const isGood = (gain: Gain): boolean =>
     <p v-if="!planner.areGainsKnown && planner.canPlan" role="status" class="text-ink-2 text-xs">
       trying one after the other …
     </p>
-    <ul>
-      <li
-        v-for="gain in shown"
-        :key="gain.id"
-        class="border-rule grid grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-b py-1.5 last:border-0"
-      >
-        <span class="font-semibold">{{ gain.label }}</span>
-        <button
-          type="button"
-          class="button row-span-2 self-center"
-          :aria-label="`Try: ${gain.label}`"
-          @click="planner.tryWay(gain.id)"
+    <template v-for="group in groups" :key="group.title">
+      <h4 v-if="group.title" class="font-text text-ink-2 mt-2 text-sm font-semibold">
+        {{ group.title }}
+      </h4>
+      <ul>
+        <li
+          v-for="gain in group.ways"
+          :key="gain.id"
+          class="border-rule grid grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-b py-1.5 last:border-0"
         >
-          Try
-        </button>
-        <span class="text-ink-2 text-xs"
-          ><b :class="isGood(gain) ? 'text-moss' : 'text-ochre'">{{ gainInWords(gain) }}</b
-          >; {{ gain.note }}</span
-        >
-      </li>
-    </ul>
+          <span class="font-semibold">{{ gain.label }}</span>
+          <button
+            type="button"
+            class="button row-span-2 self-center"
+            :aria-label="`Try: ${gain.label}`"
+            @click="planner.tryWay(gain.id)"
+          >
+            Try
+          </button>
+          <span class="text-ink-2 text-xs"
+            ><b :class="isGood(gain) ? 'text-moss' : 'text-ochre'">{{ gainInWords(gain) }}</b
+            >; {{ gain.note }}</span
+          >
+        </li>
+      </ul>
+    </template>
+    <p v-if="planner.areGainsKnown && shown.length > 0 && !shown.some(isGood)" class="text-ink-2">
+      Nothing here would gain points.
+    </p>
     <p v-if="planner.areGainsKnown && shown.length === 0" class="text-ink-2">
       There is nothing to try.
     </p>

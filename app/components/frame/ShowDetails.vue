@@ -1,12 +1,15 @@
 <script setup lang="ts">
+import { startClockNote } from '@green-mantle/core/destinations'
 import { pictureKinds, type PictureKind } from '@green-mantle/core/show'
 import { pictureKindNames } from '@green-mantle/core/words'
 import { computed } from 'vue'
+import DateTimeField from '~/components/fields/DateTimeField.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useShowStore } from '~/stores/show'
 import ModalDialog from './ModalDialog.vue'
+import StateMark from './StateMark.vue'
 
 defineEmits<{ close: [] }>()
 const store = useShowStore()
@@ -15,6 +18,7 @@ const zones = computed(() => {
   const names = [...new Set([store.show.timeZone, 'UTC', ...Intl.supportedValuesOf('timeZone')])]
   return names.map((value) => ({ value, label: value.replaceAll('_', ' ') }))
 })
+const startNote = computed(() => startClockNote(store.show))
 const kinds = pictureKinds.map((value) => ({ value, label: pictureKindNames[value] }))
 
 function set<Key extends 'title' | 'startsAt' | 'timeZone' | 'durationMinutes' | 'pictureKind'>(
@@ -38,12 +42,11 @@ function set<Key extends 'title' | 'startsAt' | 'timeZone' | 'durationMinutes' |
         required
         @update:model-value="set('title', $event, 'Rename the show')"
       />
-      <TextField
+      <DateTimeField
         :model-value="store.show.startsAt"
         label="Starts"
-        type="datetime-local"
         required
-        @update:model-value="set('startsAt', $event.slice(0, 16), 'Set the start')"
+        @update:model-value="set('startsAt', $event, 'Set the start')"
       />
       <NumberField
         :model-value="store.show.durationMinutes"
@@ -67,6 +70,9 @@ function set<Key extends 'title' | 'startsAt' | 'timeZone' | 'durationMinutes' |
         :choices="kinds"
         @update:model-value="set('pictureKind', $event as PictureKind, 'Set the kind of picture')"
       />
+      <p v-if="startNote" class="text-ochre col-span-2 flex gap-2" role="status">
+        <StateMark class="mt-1" state="attention" />{{ startNote }}
+      </p>
     </div>
   </ModalDialog>
 </template>

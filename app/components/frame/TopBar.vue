@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { startClockNote } from '@green-mantle/core/destinations'
 import { wallClockInWords } from '@green-mantle/core/words'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { Download, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from '@lucide/vue'
+import { Download, Keyboard, Moon, Redo2, Search, Sun, TriangleAlert, Undo2 } from '@lucide/vue'
 import { computed } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import {
@@ -31,6 +32,7 @@ const takeAway = [
   { label: 'Run-up, iCalendar', run: () => void downloadCalendar(store.show, store.id) },
 ]
 
+const clockNote = computed(() => startClockNote(store.show))
 const when = computed(() => wallClockInWords(store.show.startsAt, 'short'))
 </script>
 
@@ -53,7 +55,18 @@ const when = computed(() => wallClockInWords(store.show.startsAt, 'short'))
             {{ store.show.title }}
           </button>
         </h1>
-        <p class="text-ink-2 truncate text-xs">{{ when }} · <SaveNote /></p>
+        <p class="text-ink-2 truncate text-xs">
+          <button
+            v-if="clockNote"
+            type="button"
+            class="text-ochre inline-flex items-center gap-1 font-semibold"
+            :title="clockNote"
+            :aria-label="`${when}. ${clockNote}`"
+            @click="$emit('details')"
+          >
+            <TriangleAlert class="size-3" />{{ when }}</button
+          ><template v-else>{{ when }}</template> · <SaveNote />
+        </p>
       </div>
     </div>
     <StepBar />

@@ -70,7 +70,7 @@ const actions = [
       aria-label="Title of the show"
       maxlength="200"
       @keydown.enter="rename"
-      @keydown.escape="isRenaming = false"
+      @keydown.escape="isRenaming = $event.defaultPrevented"
       @blur="rename"
     />
     <h2 v-else class="text-lg">

@@ -13,6 +13,7 @@ import { nanoid } from 'nanoid'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
+import DateTimeField from '~/components/fields/DateTimeField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
@@ -131,10 +132,9 @@ function remove(id: string): void {
         <tbody>
           <tr v-for="sample in latestFirst" :key="sample.id" class="border-rule border-b">
             <td class="w-44 py-0.5 pr-2">
-              <TextField
+              <DateTimeField
                 hide-label
                 label="Measured at"
-                type="datetime-local"
                 required
                 :model-value="localTime(sample.measuredAt)"
                 @update:model-value="setTime(sample.id, $event)"

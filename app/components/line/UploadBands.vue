@@ -18,6 +18,7 @@ const props = defineProps<{
 const percent = (share: number): string => `${100 * share}%`
 const looks = {
   headroom: { colour: 'var(--rule)', opacity: 0.6 },
+  'room for peaks': { colour: 'var(--rule)', opacity: 0.9 },
   'other traffic': { colour: 'var(--ink-2)', opacity: 0.35 },
   usable: { colour: 'var(--leaf)', opacity: 0.55 },
 } as const
@@ -30,8 +31,20 @@ const levels = computed(() => [
     colour: 'var(--ink)',
     line: 'border-solid',
   },
-  { name: 'the plan sends', kbps: props.totalKbps, colour: 'var(--river)', line: 'border-dashed' },
+  // Nothing sent lies on the time axis, and says nothing there.
+  ...(props.totalKbps > 0
+    ? [
+        {
+          name: 'the plan sends',
+          kbps: props.totalKbps,
+          colour: 'var(--river)',
+          line: 'border-dashed',
+        },
+      ]
+    : []),
 ])
+/** Little above the axis its words go above the line. */
+const isLow = (kbps: number): boolean => shareOfScale(kbps, props.mostKbps) < 0.12
 </script>
 
 <template>
@@ -52,11 +65,13 @@ const levels = computed(() => [
     <div
       v-for="level in levels"
       :key="level.name"
-      class="absolute inset-x-0 border-t-2 pt-0.5 pl-1.5 leading-none"
+      class="absolute inset-x-0 border-t-2 pl-1.5 leading-none"
       :class="level.line"
       :style="{ top: percent(shareOfScale(mostKbps - level.kbps, mostKbps)), color: level.colour }"
     >
-      {{ level.name }} {{ mbpsInWords(level.kbps) }}
+      <span class="absolute left-1.5" :class="isLow(level.kbps) ? 'bottom-1' : 'top-0.5'"
+        >{{ level.name }} {{ mbpsInWords(level.kbps) }}</span
+      >
     </div>
   </div>
 </template>

@@ -156,6 +156,12 @@ offerCommands([
     run: () => void router.push(`/sheets/${store.id}`),
   },
   { id: 'show.night', label: 'Day or night colours', group: 'Show', run: toggleNight },
+  {
+    id: 'show.guide',
+    label: 'Guide: a show from first to last',
+    group: 'Steps',
+    run: () => void router.push('/guide'),
+  },
   { id: 'show.home', label: 'Home, all shows', group: 'Steps', run: () => void router.push('/') },
 ])
 /** A ladder as the playlist that its players read. */

@@ -70,11 +70,21 @@ const actions = [
   },
   { label: 'Centre down', icon: AlignVerticalJustifyCenter, run: () => placing.centre('down') },
   { label: 'Centre both', icon: Crosshair, run: () => placing.centre('both') },
-  { label: 'Fit', icon: Minimize, run: () => placing.scale('fit') },
-  { label: 'Fill', icon: Maximize, run: () => placing.scale('fill') },
-  { label: 'Stretch', icon: Expand, run: () => placing.stretch() },
-  { label: 'Own proportions', icon: Proportions, run: () => placing.restoreProportion() },
-  { label: 'Same as on the other canvas', icon: Columns2, run: () => placing.sameAsOther() },
+  { label: 'Fit', word: 'Fit', icon: Minimize, run: () => placing.scale('fit') },
+  { label: 'Fill', word: 'Fill', icon: Maximize, run: () => placing.scale('fill') },
+  { label: 'Stretch', word: 'Stretch', icon: Expand, run: () => placing.stretch() },
+  {
+    label: 'Own proportions',
+    word: 'Own proportions',
+    icon: Proportions,
+    run: () => placing.restoreProportion(),
+  },
+  {
+    label: 'Same as on the other canvas',
+    word: 'Same',
+    icon: Columns2,
+    run: () => placing.sameAsOther(),
+  },
   { label: 'Flip across', icon: FlipHorizontal2, run: () => placing.flip('across') },
   { label: 'Flip down', icon: FlipVertical2, run: () => placing.flip('down') },
   { label: 'Turn by a quarter', icon: RotateCw, run: () => placing.turn() },
@@ -159,6 +169,7 @@ const names: Record<CanvasName, string> = { landscape: 'Landscape', vertical: 'V
         @click="action.run()"
       >
         <component :is="action.icon" class="size-4" />
+        <span v-if="'word' in action" class="text-xs">{{ action.word }}</span>
       </button>
       <button
         type="button"

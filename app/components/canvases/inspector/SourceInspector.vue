@@ -24,8 +24,9 @@ const frameRateNote = computed(() => {
   return own < shared ? `at ${own}; the show runs at ${shared}` : `at ${own}`
 })
 const isMissing = computed(() => chosen.value !== undefined && isFileMissing(chosen.value.source))
-/** From a field back to where the keys of the canvas work. */
-function leaveToCanvas(): void {
+/** From a field back to where the keys of the canvas work; not while Escape took back what was typed. */
+function leaveToCanvas(event: KeyboardEvent): void {
+  if (event.defaultPrevented) return
   document.querySelector<HTMLElement>(`[data-canvas=${selection.canvas}]`)?.focus()
 }
 </script>

@@ -65,14 +65,15 @@ const remedyLabels = {
 </script>
 
 <template>
-  <section aria-label="What viewers would notice" class="min-h-0 overflow-y-auto">
-    <ul v-if="notes.length > 0" class="flex flex-col gap-0.5">
+  <section aria-label="What viewers would notice" class="min-h-0 overflow-y-auto" tabindex="0">
+    <ul v-if="notes.length > 0" class="flex flex-col">
       <li v-for="note in notes" :key="note.key" class="flex items-baseline gap-2">
         <TriangleAlert class="text-ochre size-3.5 shrink-0 self-center" aria-label="Attention:" />
-        <p class="min-w-0">
+        <p class="flex min-w-0 items-baseline">
           <button
             type="button"
-            class="min-h-6 text-left hover:underline"
+            class="min-h-6 min-w-0 truncate text-left hover:underline"
+            :title="note.words"
             @click="selection.layerId = note.layerId"
           >
             {{ note.words }}
@@ -80,7 +81,7 @@ const remedyLabels = {
           <button
             v-if="note.check?.remedy"
             type="button"
-            class="link ml-2 min-h-6 whitespace-nowrap"
+            class="link ml-2 min-h-6 shrink-0 whitespace-nowrap"
             :aria-label="`${note.check.sourceName} on ${note.check.canvas}: ${note.check.remedy}`"
             @click="remedy(note.check)"
           >

@@ -10,7 +10,7 @@ import {
 } from '@green-mantle/core/show'
 import { computed } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
-import TextField from '~/components/fields/TextField.vue'
+import DateTimeField from '~/components/fields/DateTimeField.vue'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
 import { useDestinationEditing } from '../editing'
@@ -103,9 +103,8 @@ const hasOwn = computed(() => Object.values(own.value).some((value) => value !==
         :choices="audienceChoices"
         @update:model-value="setAudience"
       />
-      <TextField
+      <DateTimeField
         label="Announced for"
-        type="datetime-local"
         :model-value="said.scheduledAt"
         @update:model-value="setSchedule"
       />

@@ -62,7 +62,9 @@ offerCommands(
 </script>
 
 <template>
-  <div class="grid h-full grid-cols-[8.5rem_minmax(0,1fr)_16rem]">
+  <div
+    class="grid h-full grid-cols-[7.5rem_minmax(0,1fr)_14rem] xl:grid-cols-[8.5rem_minmax(0,1fr)_16rem]"
+  >
     <h2 class="sr-only">Canvases</h2>
     <SceneList />
     <div v-if="isNew" class="grid min-h-0 place-items-center overflow-y-auto p-4">
@@ -70,7 +72,7 @@ offerCommands(
     </div>
     <div v-else class="grid min-h-0 grid-rows-[minmax(0,1fr)_minmax(7rem,13rem)] gap-2 px-4 pt-2">
       <div class="grid min-h-0 grid-cols-[minmax(0,2.2fr)_minmax(17.5rem,1fr)] gap-5">
-        <div class="grid min-h-0 grid-rows-[2rem_minmax(0,1fr)_auto_minmax(2.5rem,4.6rem)] gap-1.5">
+        <div class="grid min-h-0 grid-rows-[2rem_minmax(0,1fr)_auto_minmax(3.4rem,5rem)] gap-1.5">
           <div class="flex items-center justify-between gap-3">
             <CanvasCaption canvas="landscape" />
             <CoverSelect canvas="landscape" />

@@ -96,7 +96,10 @@ offerCommands(
       >
     </p>
     <LeftOut />
-    <div v-if="chosen" class="grid shrink-0 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_19rem] gap-3">
+    <div
+      v-if="chosen"
+      class="grid shrink-0 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_17rem] xl:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_19rem] gap-3"
+    >
       <section class="card flex h-86 min-h-0 flex-col p-3.5" aria-labelledby="bits-title">
         <h3 id="bits-title" class="mb-1 text-base">What the bits buy on {{ chosen.name }}</h3>
         <BitsBuyChart class="min-h-0 grow" :row="chosen" />
@@ -109,18 +112,20 @@ offerCommands(
         <h3 id="gain-title" class="mb-1 text-base">Ways to gain</h3>
         <WaysToGain />
       </section>
-      <section class="card overflow-y-auto p-3.5" aria-labelledby="send-title" tabindex="0">
+      <section class="card col-span-2 p-3.5" aria-labelledby="send-title">
         <h3 id="send-title" class="mb-1 truncate text-base">{{ chosen.name }} in full</h3>
         <SendDetails :row="chosen" />
       </section>
-      <section class="card overflow-y-auto p-3.5" aria-labelledby="checks-title" tabindex="0">
-        <h3 id="checks-title" class="mb-1 text-base">Sum and rules</h3>
-        <FitChecks />
-      </section>
-      <section class="card overflow-y-auto p-3.5" aria-labelledby="simple-title" tabindex="0">
-        <h3 id="simple-title" class="mb-1 text-base">One upload, one place</h3>
-        <SimpleAnswer />
-      </section>
+      <div class="flex flex-col gap-3">
+        <section class="card p-3.5" aria-labelledby="checks-title">
+          <h3 id="checks-title" class="mb-1 text-base">Sum and rules</h3>
+          <FitChecks />
+        </section>
+        <section class="card grow p-3.5" aria-labelledby="simple-title">
+          <h3 id="simple-title" class="mb-1 text-base">One upload, one place</h3>
+          <SimpleAnswer />
+        </section>
+      </div>
       <section class="card col-span-3 p-3.5" aria-labelledby="compare-title">
         <h3 id="compare-title" class="mb-1 text-base">Compare plans</h3>
         <ComparePlans />
