@@ -38,6 +38,10 @@ function unwrapped(lines: readonly string[]): string[] {
   return joined
 }
 
+/** What a heading has to name to say something of the line below it. */
+const ruleWords =
+  /rate|resolution|size|frame|codec|video|audio|sound|server|url|address|ingest|key|profile|level|gop|channel|protocol|limit|max|min|setting|resolu|fps|sampl/i
+
 /** "Bitrate" on a line of its own is the heading of the line below. */
 const endsAsHeading = (line: string): boolean =>
   line.length <= 60 && !/\d/.test(line) && !/[.;]$/.test(line) && line.split(/\s+/).length <= 6
@@ -84,7 +88,7 @@ export function statementsOf(text: string): Statement[] {
     if (endsAsHeading(trimmed)) {
       // A line of words only may say something itself: "Stereo".
       statements.push({ words: trimmed, heading: '' })
-      heading = trimmed
+      heading = ruleWords.test(trimmed) ? trimmed : ''
       continue
     }
     for (const sentence of trimmed.slice(0, 4000).split(/(?<=[.!?])\s+(?=\p{Lu})|;\s+/u))
