@@ -15,18 +15,60 @@ const node = ['node:*', 'fs', 'path', 'crypto', 'http', 'child_process']
 const appOnly = ['~/*', '**/app/**', 'vue', 'pinia', '#app', '#imports', '#components', 'konva']
 const serverOnly = ['**/server/**', 'knex', 'mysql2', 'h3', 'nitropack/*']
 
+/** Which other rooms each room of the core may stand on; docs/architecture.md says what they hold. */
+const roomsBelow = {
+  show: [],
+  words: ['show'],
+  media: ['show'],
+  network: ['show'],
+  picture: ['show'],
+  sound: ['show', 'words'],
+  canvas: ['show', 'media'],
+  svg: ['show', 'canvas'],
+  matching: ['show', 'canvas'],
+  destinations: ['show', 'words', 'media'],
+  fit: ['show', 'words', 'media', 'network'],
+  plan: ['show', 'words', 'media', 'network', 'fit'],
+  simulation: ['show', 'words', 'media', 'network', 'fit'],
+  rehearsal: ['show', 'words', 'media', 'network', 'fit', 'plan', 'simulation'],
+  formats: ['show', 'words', 'media', 'network', 'fit', 'plan', 'destinations', 'simulation'],
+  marks: ['show', 'words', 'network', 'fit', 'plan', 'destinations', 'sound', 'rehearsal'],
+} as const
+const rooms = Object.keys(roomsBelow) as (keyof typeof roomsBelow)[]
+
+const nothingOutside = {
+  group: [...node, ...appOnly, ...serverOnly, '@green-mantle/*'],
+  message:
+    'The core computes only: no interface, database or Node code, and nothing of ours outside it.',
+}
+
+/** Later ones replace earlier ones for the same file, so each room's holds what all of the core keeps to. */
+const roomOrder: Linter.Config[] = rooms.map((room) => {
+  const allowed: readonly string[] = roomsBelow[room]
+  const above = rooms.filter((other) => other !== room && !allowed.includes(other))
+  return {
+    files: [`core/${room}/**/*.ts`],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            nothingOutside,
+            {
+              regex: `^(\\.\\./)+(${above.join('|')})(/|$)`,
+              message: `core/${room} stands on ${allowed.join(', ') || 'no other room'} only.`,
+            },
+          ],
+        },
+      ],
+    },
+  }
+})
+
 /** Imports go one way: app and server → core; the app never reaches into the server. */
 const oneWayImports: Linter.Config[] = [
-  forbid(
-    ['core/**/*.ts'],
-    [
-      {
-        group: [...node, ...appOnly, ...serverOnly, '@green-mantle/*'],
-        message:
-          'The core computes only: no interface, database or Node code, and nothing of ours outside it.',
-      },
-    ],
-  ),
+  forbid(['core/**/*.ts'], [nothingOutside]),
+  ...roomOrder,
   forbid(
     ['app/**/*.{ts,vue}'],
     [

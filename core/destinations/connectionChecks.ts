@@ -1,16 +1,7 @@
 import { addressProblem, type Destination, fedBy, relayOf, type Show } from '../show'
 import { type KeyRecord, keyState } from './keyState'
+import type { DestinationCheck } from './destinationCheck'
 import { wordChecks } from './wordChecks'
-
-/** One thing about a destination that is not ready. */
-export interface DestinationCheck {
-  destinationId: string
-  /** Where on the destination it is put right. */
-  area: 'connects' | 'words' | 'night'
-  tone: 'fails' | 'attention'
-  /** A sentence that names the destination and what to do. */
-  words: string
-}
 
 type Problem = Pick<DestinationCheck, 'area' | 'tone'> & { words: string }
 const fails = (words: string): Problem => ({ area: 'connects', tone: 'fails', words })

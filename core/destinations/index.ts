@@ -1,5 +1,6 @@
 export * from './clockChanges'
 export * from './connectionChecks'
+export * from './destinationCheck'
 export * from './helpPage'
 export * from './instants'
 export * from './keyState'

@@ -1,6 +1,6 @@
 import type { Audience, Destination, Show, Thumbnail, WordRules } from '../show'
 import { kilobytesInWords, listInWords } from '../words'
-import type { DestinationCheck } from './connectionChecks'
+import type { DestinationCheck } from './destinationCheck'
 import { textLength } from './textLength'
 
 /** What is said of the show at one destination: its own words where it has some, else the show's. */

@@ -2,13 +2,12 @@ import { demoShow } from '@green-mantle/demo'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { wireRateKbps } from '../network'
-import { lineOf, type Destination, newScene, type Rendition, type Show } from '../show'
+import { lineOf, type Destination, type Rendition } from '../show'
 import { budgetOf, sendsOf } from './budget'
 import type { Breach } from './breach'
 import { breachesOf } from './rules'
 import { savingsOf } from './saving'
 import { acceptsSize, nearestAcceptedSize, sameShape, sizesToOffer, sizeWithin } from './sizes'
-import { stepMarks } from './stepMarks'
 import { strataOf } from './strata'
 import { destination, show } from './testShows'
 import { trafficToFreeKbps, usableUploadOf } from './usable'
@@ -299,32 +298,6 @@ describe('verdict', () => {
       sentence: 'One send is 0.7 Mb/s too much for the line',
     })
     expect(over.advice).toMatch(/^Save on Longmeadow: 2,8\d0 kb\/s fits/)
-  })
-
-  it('marks the steps', () => {
-    const marks = (each: Show) => stepMarks(each, verdictOf(each), { keys: null, now: new Date() })
-    expect(marks(demoShow)).toMatchObject({
-      canvases: { state: 'settled' },
-      sound: { state: 'settled' },
-      line: { state: 'settled' },
-      // Commonhall wants an account, which no file can bring along.
-      destinations: {
-        state: 'attention',
-        words: expect.stringContaining('Commonhall is not linked'),
-      },
-      fit: { state: 'settled' },
-    })
-    const empty = { ...show(1, []), scenes: [newScene('s', 'S')] }
-    expect(marks({ ...empty, lines: [{ ...lineOf(empty), samples: [] }] })).toMatchObject({
-      canvases: { state: 'not begun' },
-      line: { state: 'not begun' },
-      destinations: { state: 'not begun' },
-      fit: { state: 'not begun' },
-    })
-    expect(marks(show(100, [destination()]))).toMatchObject({
-      line: { state: 'attention' },
-      fit: { state: 'attention' },
-    })
   })
 })
 

@@ -4,6 +4,7 @@ import { coverZoneSchema } from './coverZone'
 import { codecSchema } from './codec'
 import { identifierSchema, shortTextSchema } from './identifier'
 import { routedWishSchema } from './plan'
+import { protocols } from './protocol'
 import { holdsASecret } from './serverAddress'
 import { ownWordsSchema, wordRulesSchema } from './showWords'
 import {
@@ -17,9 +18,6 @@ import {
 
 export const connections = ['address and key', 'linked account', 'relay', 'hand-off'] as const
 export type Connection = (typeof connections)[number]
-
-export const protocols = ['rtmp', 'rtmps', 'srt', 'whip'] as const
-export type Protocol = (typeof protocols)[number]
 
 export const viewerScreens = ['phone', 'desk', 'tv'] as const
 /** What a viewer holds or sits before. */

@@ -1,4 +1,4 @@
-import type { Protocol } from './destination'
+import type { Protocol } from './protocol'
 
 /** An address taken apart; the query's names and values as they stand. */
 interface Parts {

@@ -35,6 +35,12 @@ describe('imports go one way', () => {
       'server/http/problem.ts',
       "import { useShowStore } from '../../app/stores/show'\nexport const a = useShowStore\n",
     ],
+    ['core/words/names.ts', "import { budgetOf } from '../fit'\nexport const a = budgetOf\n"],
+    [
+      'core/plan/search/solve.ts',
+      "import { readShowFile } from '../../formats'\nexport const a = readShowFile\n",
+    ],
+    ['core/show/show.ts', "import type { Pin } from '../words/names'\nexport type A = Pin\n"],
     ['demo/show.ts', "import { readFileSync } from 'node:fs'\nexport const a = readFileSync\n"],
   ])('catches a forbidden one in %s', async (file, code) => {
     expect(await rulesBroken(file, code)).toContain('no-restricted-imports')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { stepMarks } from '@green-mantle/core/fit'
+import { stepMarks } from '@green-mantle/core/marks'
 import { computed } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { useKeysStore } from '~/stores/keys'

@@ -1,4 +1,4 @@
-import type { StepName } from '@green-mantle/core/fit'
+import type { StepName } from '@green-mantle/core/marks'
 
 /**
  * The steps that work, each with its place in the order of the whole job (Alt and that digit), so

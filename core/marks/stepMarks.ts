@@ -2,7 +2,7 @@ import { fewestSamplesForPercentile } from '../network'
 import { lineOf, type Show } from '../show'
 import { destinationChecks, type KeyRecord } from '../destinations'
 import { soundChecks } from '../sound'
-import type { Verdict } from './verdict'
+import type { Verdict } from '../fit'
 
 export const stepNames = ['canvases', 'sound', 'line', 'destinations', 'fit'] as const
 export type StepName = (typeof stepNames)[number]

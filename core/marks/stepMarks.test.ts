@@ -1,0 +1,34 @@
+import { demoShow } from '@green-mantle/demo'
+import { describe, expect, it } from 'vitest'
+import { verdictOf } from '../fit'
+import { destination, show } from '../fit/testShows'
+import { lineOf, newScene, type Show } from '../show'
+import { stepMarks } from './stepMarks'
+
+describe('the marks of the steps', () => {
+  it('say how far each step is', () => {
+    const marks = (each: Show) => stepMarks(each, verdictOf(each), { keys: null, now: new Date() })
+    expect(marks(demoShow)).toMatchObject({
+      canvases: { state: 'settled' },
+      sound: { state: 'settled' },
+      line: { state: 'settled' },
+      // Commonhall wants an account, which no file can bring along.
+      destinations: {
+        state: 'attention',
+        words: expect.stringContaining('Commonhall is not linked'),
+      },
+      fit: { state: 'settled' },
+    })
+    const empty = { ...show(1, []), scenes: [newScene('s', 'S')] }
+    expect(marks({ ...empty, lines: [{ ...lineOf(empty), samples: [] }] })).toMatchObject({
+      canvases: { state: 'not begun' },
+      line: { state: 'not begun' },
+      destinations: { state: 'not begun' },
+      fit: { state: 'not begun' },
+    })
+    expect(marks(show(100, [destination()]))).toMatchObject({
+      line: { state: 'attention' },
+      fit: { state: 'attention' },
+    })
+  })
+})
