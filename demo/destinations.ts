@@ -9,6 +9,7 @@ import {
   type Recording,
   type Rendition,
   type Rules,
+  usualSending,
   usualWish,
   type ViewingMode,
   type WordRules,
@@ -35,6 +36,8 @@ const rendition = (id: string, settings: Partial<Rendition>): Rendition => ({
 const rules = (settings: Partial<Rules>): Rules => ({ ...newRules('landscape'), ...settings })
 
 /** What every destination of the demo is like unless it says otherwise. */
+/** Their encoder can lower its bitrate while the line is short. */
+const lowering = { ...usualSending, whenBehind: 'lower' } as const
 const usual = { ...newConnectionDetails(), plan: usualWish }
 
 /** The profile of the same name that ships with the demo, at its first revision. */
@@ -80,6 +83,7 @@ export const demoDestinations: Destination[] = [
     protocol: 'rtmps',
     on: true,
     ...usual,
+    sending: lowering,
     profile: fromProfile('longmeadow', 'Longmeadow'),
     serverAddress: 'rtmps://ingest.longmeadow.example:443/live',
     backupAddress: null,
@@ -108,6 +112,7 @@ export const demoDestinations: Destination[] = [
     protocol: 'rtmps',
     on: true,
     ...usual,
+    sending: lowering,
     profile: fromProfile('flickerbrook', 'Flickerbrook'),
     serverAddress: 'rtmps://push.flickerbrook.example/live',
     path: { roundTripMilliseconds: 58, lossPercent: 0.05 },

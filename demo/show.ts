@@ -3,6 +3,7 @@ import {
   type Show,
   usualDressing,
   usualFitSettings,
+  usualRehearsal,
   usualTransition,
 } from '@green-mantle/core/show'
 import { demoComputers } from './computers'
@@ -45,6 +46,7 @@ export const demoShow: Show = {
   computer: demoComputers[0] as Computer,
   // Every cell as it was once set by hand.
   fit: { ...usualFitSettings, automatic: false },
+  rehearsal: usualRehearsal,
   keptPlans: [],
 }
 

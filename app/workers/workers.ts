@@ -3,6 +3,7 @@ import type { KeyingWorker } from './keying.worker'
 import type { MatchingWorker } from './matching.worker'
 import type { PlannerWorker } from './planner.worker'
 import type { ReadingWorker } from './reading.worker'
+import type { RehearsalWorker } from './rehearsal.worker'
 
 /** Started when first needed, one of each. */
 let keying: Remote<KeyingWorker> | undefined
@@ -29,3 +30,9 @@ export const readingWorker = (): Remote<ReadingWorker> =>
   (reading ??= wrap<ReadingWorker>(
     new Worker(new URL('./reading.worker.ts', import.meta.url), { type: 'module' }),
   ))
+
+/** Several, since nights are run beside each other; made and ended by who runs them. */
+export function newRehearsalWorker(): { remote: Remote<RehearsalWorker>; end(): void } {
+  const worker = new Worker(new URL('./rehearsal.worker.ts', import.meta.url), { type: 'module' })
+  return { remote: wrap<RehearsalWorker>(worker), end: () => worker.terminate() }
+}

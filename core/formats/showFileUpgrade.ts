@@ -3,9 +3,10 @@ import { fromVersion1 } from './showUpgrades/version1'
 import { fromVersion2 } from './showUpgrades/version2'
 import { fromVersion3 } from './showUpgrades/version3'
 import { fromVersion4 } from './showUpgrades/version4'
+import { fromVersion5 } from './showUpgrades/version5'
 
 /** What brings a show from each version to the next; the first entry is for version 1. */
-const steps = [fromVersion1, fromVersion2, fromVersion3, fromVersion4] as const
+const steps = [fromVersion1, fromVersion2, fromVersion3, fromVersion4, fromVersion5] as const
 
 /** A show as a file of an older version holds it, in the shape of the present one; not yet checked. */
 export function upgradedShow(show: unknown, version: number): unknown {

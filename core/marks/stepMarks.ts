@@ -3,8 +3,9 @@ import { lineOf, type Show } from '../show'
 import { destinationChecks, type KeyRecord } from '../destinations'
 import { soundChecks } from '../sound'
 import type { Verdict } from '../fit'
+import { rehearsalState } from '../rehearsal'
 
-export const stepNames = ['canvases', 'sound', 'line', 'destinations', 'fit'] as const
+export const stepNames = ['canvases', 'sound', 'line', 'destinations', 'fit', 'rehearse'] as const
 export type StepName = (typeof stepNames)[number]
 
 /** How far a step is, and why in words. */
@@ -61,6 +62,15 @@ function fitMark(verdict: Verdict): StepMark {
     : { state: 'attention', words: verdict.short }
 }
 
+function rehearseMark(show: Show): StepMark {
+  const state = rehearsalState(show)
+  if (state.name === 'not yet') return { state: 'not begun', words: 'not rehearsed yet' }
+  if (state.name === 'out of date')
+    return { state: 'attention', words: 'the plan changed since it was rehearsed' }
+  const words = `clean on ${state.ofHundred} of 100 nights`
+  return state.isEnough ? { state: 'settled', words } : { state: 'attention', words }
+}
+
 /** The mark of each step in the bar. */
 export function stepMarks(show: Show, verdict: Verdict, known: Known): Record<StepName, StepMark> {
   return {
@@ -69,5 +79,6 @@ export function stepMarks(show: Show, verdict: Verdict, known: Known): Record<St
     line: lineMark(show),
     destinations: destinationsMark(show, known),
     fit: fitMark(verdict),
+    rehearse: rehearseMark(show),
   }
 }

@@ -1,5 +1,3 @@
 export * from './matchCheck'
-export { withAddedByPractice } from './practice/arrange'
-export * from './practice/beginnings'
 export * from './practice/pairs'
 export * from './proposals'

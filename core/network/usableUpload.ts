@@ -21,9 +21,14 @@ export interface UsableUpload {
   usableKbps: number
 }
 
-/** The samples that count for a line: those of its medium, or all where none is chosen. */
+/**
+ * The samples that count for a line: those of its medium, or all where none is chosen. A stalled one
+ * is an outage, and says nothing of the rate.
+ */
 export function countedSamples(line: Pick<Line, 'samples' | 'medium'>): LineSample[] {
-  return line.samples.filter(({ medium }) => line.medium === null || medium === line.medium)
+  return line.samples.filter(
+    ({ medium, uploadKbps }) => uploadKbps > 0 && (line.medium === null || medium === line.medium),
+  )
 }
 
 /**

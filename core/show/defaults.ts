@@ -6,7 +6,9 @@ import type { MakeIdentifier } from './identifier'
 import { headroomLimitsPercent, type Line, lowPercentileLimits } from './line'
 import { usualFitSettings, usualWish } from './plan'
 import type { Recording } from './recording'
+import { usualRehearsal } from './rehearsal'
 import type { Rendition } from './rendition'
+import { usualSending } from './sending'
 import type { Placement, Scene, Transition } from './scene'
 import type { Show } from './show'
 import { noOwnWords, type ShowWords, type WordRules } from './showWords'
@@ -135,6 +137,7 @@ export function newConnectionDetails(): Pick<
   | 'words'
   | 'chatAddress'
   | 'chatReadBy'
+  | 'sending'
 > {
   return {
     serverAddress: '',
@@ -147,6 +150,7 @@ export function newConnectionDetails(): Pick<
     words: noOwnWords,
     chatAddress: '',
     chatReadBy: '',
+    sending: usualSending,
   }
 }
 
@@ -330,6 +334,7 @@ export function newShow(
     recordings: [],
     computer: newComputer,
     fit: usualFitSettings,
+    rehearsal: usualRehearsal,
     keptPlans: [],
   }
 }

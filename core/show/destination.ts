@@ -5,6 +5,7 @@ import { codecSchema } from './codec'
 import { identifierSchema, shortTextSchema } from './identifier'
 import { routedWishSchema } from './plan'
 import { protocols } from './protocol'
+import { sendingSchema } from './sending'
 import { holdsASecret } from './serverAddress'
 import { ownWordsSchema, wordRulesSchema } from './showWords'
 import {
@@ -166,6 +167,7 @@ export const destinationSchema = z.strictObject({
   chatReadBy: shortTextSchema,
   /** The screens its viewers watch on, the usual one first. */
   viewers: z.array(z.enum(viewerScreens)).min(1).max(3),
+  sending: sendingSchema,
   coverZones: z.array(coverZoneSchema).max(60),
   rules: rulesSchema,
   /** What it gets: one, or the steps of a ladder from the largest down. */

@@ -11,7 +11,8 @@ export const lineSampleSchema = z.strictObject({
   id: identifierSchema,
   /** ISO 8601 in UTC, as in 2026-12-11T20:15:00Z. */
   measuredAt: z.iso.datetime().max(40),
-  uploadKbps: z.number().min(1).max(100_000_000),
+  /** 0 where nothing passed: an outage, which counts as no measurement of the rate. */
+  uploadKbps: z.number().min(0).max(100_000_000),
   medium: z.enum(media),
   roundTripMilliseconds: z.number().min(0).max(60_000).nullable(),
   lossPercent: z.number().min(0).max(100).nullable(),

@@ -8,6 +8,7 @@ import { keptPlanSchema } from './keptPlan'
 import { lineSchema } from './line'
 import { fitSettingsSchema } from './plan'
 import { recordingSchema } from './recording'
+import { rehearsalSchema } from './rehearsal'
 import { sceneRoles, sceneSchema, transitionSchema } from './scene'
 import { audioSampleRateSchema, type Rendition } from './rendition'
 import { showWordsSchema, wallClockSchema } from './showWords'
@@ -43,6 +44,7 @@ export const showShape = z.strictObject({
   recordings: z.array(recordingSchema).max(10),
   computer: computerSchema,
   fit: fitSettingsSchema,
+  rehearsal: rehearsalSchema,
   keptPlans: z.array(keptPlanSchema).max(20),
 })
 
@@ -88,6 +90,7 @@ export const showSchema = showShape.superRefine((show, context) => {
   reportRepeatedIdentifiers(show.recordings, ['recordings'], report)
   reportRepeatedIdentifiers(show.computer.devices, ['computer', 'devices'], report)
   reportRepeatedIdentifiers(show.keptPlans, ['keptPlans'], report)
+  reportRepeatedIdentifiers(show.rehearsal.incidents, ['rehearsal', 'incidents'], report)
   if (!show.lines.some(({ id }) => id === show.lineId))
     report(['lineId'], `there is no line "${show.lineId}"`)
   show.lines.forEach(({ samples, otherTraffic, localNetwork }, index) => {

@@ -36,6 +36,13 @@ async function textOf(address: string, id: string): Promise<string> {
   return (await fetch(`${address}/api/shows/${id}`)).text()
 }
 
+/** Where the chosen source stands, as the fields say. */
+async function boxNow(page: Page, on: string): Promise<Box> {
+  const read = async (label: string) =>
+    Number(await number(page, `${label} on ${on}, px`).inputValue())
+  return [await read('X'), await read('Y'), await read('W'), await read('H')]
+}
+
 /** From the box that a new source has to the one that is wanted: its size by the lower right handle, then its place. */
 async function placeByHand(page: Page, on: string, from: Box, to: Box, keys: string[] = []) {
   const [x, y, width, height] = from
@@ -73,6 +80,7 @@ test('builds Petals wide from an empty show with the mouse, and undoes and redoe
   test.setTimeout(120_000)
   const stored = await storeShow(stack.application.address, emptyShow())
   await page.goto(`/shows/${stored.id}/canvases`)
+  await page.getByRole('button', { name: 'Begin empty' }).click()
   await expect(canvas(page, 'vertical').locator('canvas').first()).toBeVisible()
   const before = await textOf(stack.application.address, stored.id)
 
@@ -85,13 +93,13 @@ test('builds Petals wide from an empty show with the mouse, and undoes and redoe
     await page.mouse.click(point.x, point.y)
     await page.getByRole('button', { name: 'Fill', exact: true }).click()
   }
-  await row(page, 'glasshouse-night')
-    .getByRole('button', { name: /unlocked, lock it/ })
-    .click()
 
   // The petal camera fills the landscape and, trimmed at its sides, the lower part of the vertical.
   await addByMouse(page, 'Camera')
   await rename(page, 'Petal macro')
+  const middle = await pointOn(page, 'landscape', 960, 540)
+  await page.mouse.click(middle.x, middle.y)
+  await page.getByRole('button', { name: 'Fill', exact: true }).click()
   const [x, y, width, height] = wanted('petal-macro', 'vertical')
   for (const [from, to] of [
     [2, 290],
@@ -107,29 +115,51 @@ test('builds Petals wide from an empty show with the mouse, and undoes and redoe
   await row(page, 'Petal macro')
     .getByRole('button', { name: /unlocked, lock it/ })
     .click()
+  await row(page, 'glasshouse-night')
+    .getByRole('button', { name: /unlocked, lock it/ })
+    .click()
 
   await addByMouse(page, 'Screen')
   await rename(page, 'Growth chart')
   await page.getByRole('button', { name: /Growth chart on vertical: shown/ }).click()
-  await placeByHand(page, 'landscape', [0, 0, 1920, 1080], wanted('growth-chart', 'landscape'))
+  await placeByHand(
+    page,
+    'landscape',
+    await boxNow(page, 'landscape'),
+    wanted('growth-chart', 'landscape'),
+  )
 
   await addByMouse(page, 'Camera')
   await rename(page, 'Bench camera')
-  await placeByHand(page, 'landscape', [0, 0, 1920, 1080], wanted('bench-camera', 'landscape'))
-  await drag(
+  await placeByHand(
     page,
-    await pointOn(page, 'vertical', 500, 960),
-    await pointOn(page, 'vertical', 500, 306),
+    'landscape',
+    await boxNow(page, 'landscape'),
+    wanted('bench-camera', 'landscape'),
+  )
+  await placeByHand(
+    page,
+    'vertical',
+    await boxNow(page, 'vertical'),
+    wanted('bench-camera', 'vertical'),
   )
 
   await addByMouse(page, 'Goal bar')
   await rename(page, 'Seed fund goal')
-  await placeByHand(page, 'landscape', [680, 485, 560, 110], wanted('seed-fund', 'landscape'), [
-    'Shift',
-  ])
-  await placeByHand(page, 'vertical', [260, 905, 560, 110], wanted('seed-fund', 'vertical'), [
-    'Shift',
-  ])
+  await placeByHand(
+    page,
+    'landscape',
+    await boxNow(page, 'landscape'),
+    wanted('seed-fund', 'landscape'),
+    ['Shift'],
+  )
+  await placeByHand(
+    page,
+    'vertical',
+    await boxNow(page, 'vertical'),
+    wanted('seed-fund', 'vertical'),
+    ['Shift'],
+  )
   await untilSaved(page)
 
   const built = await stored.read()
@@ -176,6 +206,8 @@ test('builds Petals wide from an empty show by keyboard alone', async ({ page, s
   test.setTimeout(120_000)
   const stored = await storeShow(stack.application.address, emptyShow())
   await page.goto(`/shows/${stored.id}/canvases`)
+  await tabTo(page, 'Begin empty')
+  await page.keyboard.press('Enter')
   await expect(canvas(page, 'vertical').locator('canvas').first()).toBeVisible()
   const press = async (...keys: string[]) => {
     for (const key of keys) await page.keyboard.press(key)

@@ -43,7 +43,8 @@ test('plans again by itself when the line changes, and undo takes both back', as
   const verdict = page.getByRole('contentinfo', { name: 'Upload strata' }).getByRole('status')
   await expect(verdict).toContainText('Fits')
   await step(page, 'Fit').click()
-  await expect(page.getByText('The best possible plan for 17.8 Mb/s')).toBeVisible()
+  // Without headroom there is still room for the peaks of the sends: 17.8 / 1.15.
+  await expect(page.getByText('The best possible plan for 15.5 Mb/s')).toBeVisible()
   await expect(bitrate(page, 'Longmeadow')).not.toHaveValue(before)
   expect(Number(await bitrate(page, 'Longmeadow').inputValue())).toBeGreaterThan(Number(before))
   await untilSaved(page)

@@ -32,7 +32,7 @@ function add(kind: SourceKind, close: () => void): void {
   close()
   if (kind === 'picture') void ownFiles.choosePicture()
   else if (kind === 'media file') void ownFiles.chooseMedia()
-  else sources.add(kind)
+  else void sources.add(kind)
 }
 </script>
 

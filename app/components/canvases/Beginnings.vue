@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Beginning, begun, usualBeginnings } from '@green-mantle/core/matching'
+import { type Beginning, begun, usualBeginnings } from '@green-mantle/core/practice'
 import { computed } from 'vue'
 import { useShowStore } from '~/stores/show'
 import { useSources } from './editing/sources'

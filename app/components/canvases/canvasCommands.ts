@@ -56,7 +56,7 @@ export function useCanvasCommands(views: Views): Command[] {
   function add(kind: SourceKind): void {
     if (kind === 'picture') void ownFiles.choosePicture()
     else if (kind === 'media file') void ownFiles.chooseMedia()
-    else sources.add(kind)
+    else void sources.add(kind)
   }
 
   const of = (

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { type Slab, strataOf } from '@green-mantle/core/fit'
+import { rehearsalInWords } from '@green-mantle/core/rehearsal'
 import { mbpsInWords, mbpsNumber, renditionInWords } from '@green-mantle/core/words'
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
@@ -50,6 +51,8 @@ const counts = computed(() => {
     `${count} ${word}${count === 1 ? '' : 's'}`
   return `${plural(sends.length, 'send')} · ${plural(encodeCount, 'encode')}`
 })
+
+const rehearsed = computed(() => rehearsalInWords(store.show))
 
 /** A sliver is too small to aim at; its row on Fit is the way there. */
 const bar = useTemplateRef<HTMLElement>('bar')
@@ -156,7 +159,9 @@ function goToFit({ send }: Slab): void {
 
     <div class="text-right" role="status" aria-live="polite">
       <p class="font-semibold" :class="tone">{{ store.verdict.short }}</p>
-      <p class="text-ink-2 text-xs">{{ store.verdict.advice || counts }}</p>
+      <p class="text-ink-2 text-xs">
+        {{ store.verdict.advice || [rehearsed, counts].filter(Boolean).join(' · ') }}
+      </p>
     </div>
   </footer>
 </template>

@@ -10,4 +10,5 @@ export const steps = [
   { name: 'line', label: 'Line', digit: 3 },
   { name: 'destinations', label: 'Destinations', digit: 4 },
   { name: 'fit', label: 'Fit', digit: 5 },
+  { name: 'rehearse', label: 'Rehearse', digit: 6 },
 ] as const satisfies { name: StepName; label: string; digit: number }[]

@@ -27,12 +27,13 @@ function checked(samples: readonly DraftSample[]): ReadMeasurementsResult {
       message: `${samples.length} measurements; a line keeps at most ${measurementLimits.samples}`,
     }
   for (const { place, uploadKbps } of samples)
-    if (!(uploadKbps >= 1 && uploadKbps <= fastestKbps))
+    // A stalled interval is an outage of that length, and kept as such.
+    if (uploadKbps !== 0 && !(uploadKbps >= 1 && uploadKbps <= fastestKbps))
       return {
         ok: false,
         reason: 'damaged',
         place: `${place}, upload`,
-        message: 'no rate from 1 kb/s to 100 Gb/s',
+        message: 'no rate from 1 kb/s to 100 Gb/s, nor 0 for an outage',
       }
   return {
     ok: true,

@@ -9,8 +9,10 @@ import {
 } from '../../canvas'
 import {
   type CanvasName,
+  canvasNames,
   type Layer,
   nativeSizeOf,
+  onBoth,
   type Placement,
   type Scene,
   type Show,
@@ -19,9 +21,9 @@ import {
 } from '../../show'
 import { cropTowards, trimTo } from '../crops'
 import { freeBoxes } from '../freeSpace'
-import { fittedBox, wholeOf } from './boxes'
+import { fittedBox, marginShare, wholeOf } from './boxes'
 import { type LandscapeLayout, landscapeBoxes, landscapeLayouts, type Member } from './landscape'
-import { depthOf, practiceRoleOf } from './roles'
+import { depthOf, practiceRoleOf, practiceRoles } from './roles'
 import { verticalBoxes } from './vertical'
 
 type Arranged = Pick<Show, 'canvasPair' | 'sources' | 'destinations'>
@@ -149,10 +151,9 @@ function besideTheRest(
     const isTaken = layers.some((layer) => isBackdrop(layer[canvas], size))
     const isRoomy = fits && fits.width * fits.height >= leastFreeShare * size.width * size.height
     if (isRoomy && !isTaken) return inWholePixels(alone, fits)
-    // Over what fills the canvas a camera stands in the corner, and a screen behind it.
-    if (role === 'screen') return alone
+    // Over what fills the canvas it stands in the corner.
     const width = 0.24 * Math.max(size.width, size.height * 0.75)
-    const margin = 0.035 * size.width
+    const margin = marginShare * size.width
     const corner = {
       x: size.width - margin - width,
       y: size.height - margin - width / aspect,
@@ -178,18 +179,25 @@ export function withAddedByPractice(
   const sources = sourcesOf(show)
   const source = sources.get(added.sourceId)
   if (!source) return [added, ...scene.layers]
+  const before = scene.layers
+  const byPractice = onBoth((canvas) => isByPractice(show, before, canvas))
+  const isBehindAll = (layer: Layer): boolean =>
+    canvasNames.some(
+      (canvas) => !byPractice[canvas] && isBackdrop(layer[canvas], show.canvasPair[canvas]),
+    )
   const depth = (layer: Layer): number => {
     const own = sources.get(layer.sourceId)
+    // What somebody let fill a canvas is behind the others, whatever it is.
+    if (layer !== added && isBehindAll(layer)) return practiceRoles.length
     return own ? depthOf(own, show.canvasPair.landscape) : 0
   }
   // Behind whoever belongs in front of it, but before all of its own kind.
   const at = scene.layers.findIndex((layer) => depth(layer) >= depth(added))
   const place = at < 0 ? scene.layers.length : at
-  const before = scene.layers
   let layers: Layer[] = [...before.slice(0, place), added, ...before.slice(place)]
-  for (const canvas of ['landscape', 'vertical'] as const) {
+  for (const canvas of canvasNames) {
     if (!added[canvas].shown) continue
-    const placements = isByPractice(show, before, canvas)
+    const placements = byPractice[canvas]
       ? practicePlacements(show, layers, canvas)
       : new Map([[added.id, besideTheRest(show, before, added, source, canvas)]])
     layers = layers.map((layer) => ({

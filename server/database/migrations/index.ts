@@ -5,6 +5,7 @@ import * as lineSoundDestinations from './003-line-sound-destinations'
 import * as fit from './004-fit'
 import * as planSettings from './005-plan-settings'
 import * as showSummaries from './006-show-summaries'
+import * as rehearsal from './007-rehearsal'
 
 export const migrations = [
   { name: '001-first-tables', ...firstTables },
@@ -13,6 +14,7 @@ export const migrations = [
   { name: '004-fit', ...fit },
   { name: '005-plan-settings', ...planSettings },
   { name: '006-show-summaries', ...showSummaries },
+  { name: '007-rehearsal', ...rehearsal },
 ]
 type Migration = (typeof migrations)[number]
 

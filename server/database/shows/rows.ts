@@ -79,6 +79,7 @@ export function rowsFromShow(show: Show): ShowRows {
       transition_milliseconds: show.transition.milliseconds,
       dressing: JSON.stringify(show.dressing),
       fit: JSON.stringify(show.fit),
+      rehearsal: JSON.stringify(show.rehearsal),
       computer: JSON.stringify(show.computer),
     },
     canvases: canvasNames.map((canvas) => ({ canvas, ...show.canvasPair[canvas] })),
@@ -204,6 +205,7 @@ export function showFromRows(rows: ShowRows): Show {
     recordings: rows.recordings.map(recordingFromRow),
     computer: parsed(rows.shows.computer),
     fit: parsed(rows.shows.fit),
+    rehearsal: parsed(rows.shows.rehearsal),
     keptPlans: rows.kept_plans.map(keptPlanFromRow),
   })
 }

@@ -93,7 +93,7 @@ export function useOwnFiles() {
   const addWith =
     (kind: 'picture' | 'media file') =>
     (picture: Picture, file: File): void => {
-      sources.add(kind, { ...picture, name: withoutEnding(file.name) })
+      void sources.add(kind, { ...picture, name: withoutEnding(file.name) })
     }
 
   const choosePicture = (): Promise<void> => choose(pictureTypes, readPicture, addWith('picture'))

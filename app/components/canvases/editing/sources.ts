@@ -3,16 +3,13 @@ import {
   type CanvasName,
   canvasNames,
   freeName,
-  type Layer,
   newLayer,
   newSource,
-  type Scene,
-  type Show,
   type Source,
   type SourceKind,
   withPicture,
 } from '@green-mantle/core/show'
-import { type Beginning, begun, withAddedByPractice } from '@green-mantle/core/matching'
+import type { Beginning } from '@green-mantle/core/practice'
 import { useLocalStorage } from '@vueuse/core'
 import { current } from 'immer'
 import { nanoid } from 'nanoid'
@@ -25,9 +22,8 @@ const makeIdentifier = (): string => nanoid(12)
 export const placeOnChoices = ['both', 'landscape', 'vertical'] as const
 export type PlaceOn = (typeof placeOnChoices)[number]
 
-/** A draft's own parts are taken out of it first: the sum that places them keeps what it is given. */
-const placed = (draft: Show, scene: Scene, layer: Layer): Layer[] =>
-  withAddedByPractice(current(draft), current(scene), layer)
+/** Where practice puts things; loaded when something is first added. */
+const practice = () => import('@green-mantle/core/practice')
 
 type Changes = Partial<Record<string, string | number | boolean>>
 
@@ -42,30 +38,32 @@ export function useSources() {
   const canvasesToPlaceOn = (): readonly CanvasName[] =>
     placeOn.value === 'both' ? canvasNames : [placeOn.value]
 
-  function add(kind: SourceKind, settings: Partial<Source> = {}): Source {
+  async function add(kind: SourceKind, settings: Partial<Source> = {}): Promise<void> {
+    const { withAddedByPractice } = await practice()
     const source = newSource(store.show, kind, makeIdentifier, settings)
     const layer = newLayer(store.show, source, makeIdentifier, canvasesToPlaceOn())
     editScene(`Add ${source.name}`, (scene, draft) => {
       draft.sources.push(source)
-      scene.layers = placed(draft, scene, layer)
+      scene.layers = withAddedByPractice(current(draft), current(scene), layer)
     })
     selection.layerId = layer.id
-    return source
   }
 
   /** Places a source that the show has already in the scene in hand. */
-  function addExisting(sourceId: string): void {
+  async function addExisting(sourceId: string): Promise<void> {
+    const { withAddedByPractice } = await practice()
     const source = selection.sourcesById.get(sourceId)
     if (!source) return
     const layer = newLayer(store.show, source, makeIdentifier, canvasesToPlaceOn())
     editScene(`Place ${source.name}`, (scene, draft) => {
-      scene.layers = placed(draft, scene, layer)
+      scene.layers = withAddedByPractice(current(draft), current(scene), layer)
     })
     selection.layerId = layer.id
   }
 
   /** What the scene in hand usually begins with, on both canvases, in one step of undo. */
-  function begin(beginning: Beginning): void {
+  async function begin(beginning: Beginning): Promise<void> {
+    const { begun } = await practice()
     const { sources, layers } = begun(store.show, beginning, makeIdentifier)
     editScene(`Begin with ${beginning.label.toLowerCase()}`, (scene, draft) => {
       draft.sources.push(...sources)

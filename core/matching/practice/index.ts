@@ -1,0 +1,2 @@
+export { withAddedByPractice } from './arrange'
+export * from './beginnings'

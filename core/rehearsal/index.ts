@@ -1,0 +1,3 @@
+export * from './headroom'
+export * from './planKey'
+export * from './remedies'
