@@ -28,7 +28,11 @@ const nightsARemedy = 300
 
 type Crew = ReturnType<typeof newRehearsalWorker>[]
 
-const crewSize = (): number => Math.max(1, Math.min(4, (navigator.hardwareConcurrency || 2) - 1))
+/** As many as there are cores, less one for the page where that leaves two. */
+const crewSize = (): number => {
+  const cores = navigator.hardwareConcurrency || 2
+  return Math.max(1, Math.min(4, cores > 2 ? cores - 1 : cores))
+}
 
 /** The part of a show that nights are computed from, as plain data. */
 const forWorker = (show: Show): Show =>
@@ -100,10 +104,14 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
   /** Another night of the same seed, or with a seed of its own where one is given. */
   const another = (): Promise<void> => look(night.value + 1)
 
+  /** A worker that was ended never answers, so that whoever waits for it has to be told. */
+  let tellStopped = (): void => {}
+
   function stop(): void {
     for (const { end } of crew) end()
     crew = []
     running.value = undefined
+    tellStopped()
   }
 
   /** Shares pieces of work out among workers; stops early where `stop` was called meanwhile. */
@@ -118,7 +126,10 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     running.value = what
     problem.value = ''
     const queue = [...pieces]
-    try {
+    const stopped = new Promise<void>((resolve) => {
+      tellStopped = resolve
+    })
+    const allDone = async (): Promise<void> => {
       await Promise.all(
         own.map(async (member) => {
           for (let piece = queue.shift(); piece !== undefined; piece = queue.shift()) {
@@ -127,6 +138,9 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
           }
         }),
       )
+    }
+    try {
+      await Promise.race([allDone(), stopped])
     } catch (error) {
       problem.value = wordsFor(error)
     }

@@ -5,6 +5,7 @@ import {
   type Effort,
   isTaken,
   type Rendition,
+  type Sending,
   type Show,
   streamNames,
 } from '../show'
@@ -50,6 +51,8 @@ interface Output {
   rendition: Rendition
   /** The archive mix comes from an input of its own. */
   isArchiveMix: boolean
+  /** How it is sent; null for a file, of which nothing is dropped. */
+  sending: Sending | null
 }
 
 /** A name as an environment variable takes it. */
@@ -88,6 +91,7 @@ function outputsOf(show: EncodedShow, encode: Encode, used: Set<string>): Output
         container: 'matroska',
         rendition: recording.rendition,
         isArchiveMix: recording.mix === 'archive mix',
+        sending: null,
       }
     }
     const destination = ownerOf(show.destinations, feed)
@@ -104,6 +108,7 @@ function outputsOf(show: EncodedShow, encode: Encode, used: Set<string>): Output
       container: containers[destination.protocol],
       rendition: destination.renditions[step] as Rendition,
       isArchiveMix: false,
+      sending: destination.sending,
     }
   })
 }
@@ -157,6 +162,30 @@ function deviceNote({ deviceId }: Encode, { computer }: EncodedShow): string[] {
     : []
 }
 
+/** What FFmpeg's fifo muxer can do of how a send behaves; it drops what is too long in its queue, and comes back at a keyframe. */
+function fifoOptions({ sending, rendition }: Output): string {
+  if (!sending) return ''
+  const audioPacketsPerSecond = rendition.audioSampleRateHz / 1024
+  const seconds = sending.whenBehind === 'hold' ? 60 : sending.mostWaitSeconds
+  const packets = Math.ceil(seconds * (rendition.framesPerSecond + audioPacketsPerSecond))
+  const options = [
+    ...['attempt_recovery=1', 'recover_any_error=1', 'restart_with_keyframe=1'],
+    `drop_pkts_on_overflow=${sending.whenBehind === 'hold' ? 0 : 1}`,
+    `recovery_wait_time=${sending.reconnectAfterSeconds}`,
+    `max_recovery_attempts=${sending.reconnectTries}`,
+    `queue_size=${packets}`,
+  ]
+  return `:use_fifo=1:fifo_options=\\'${options.join(':')}\\'`
+}
+
+/** That a send is planned to lower its bitrate, which no encoder of the script can while it runs. */
+const loweringNotes = (outputs: readonly Output[]): string[] =>
+  outputs.some(({ sending }) => sending?.whenBehind === 'lower')
+    ? [
+        '# It is planned to lower its bitrate when the line falls short; FFmpeg cannot, and drops frames instead.',
+      ]
+    : []
+
 function encodeCommand(
   encode: Encode,
   outputs: readonly Output[],
@@ -169,7 +198,7 @@ function encodeCommand(
     const sound = sounds.findIndex(({ key }) => key === soundKey(output))
     const select = `select=\\'v:0,a:${sound}\\'`
     // A send that breaks off does not end the others.
-    return `[${select}:f=${output.container}:onfail=ignore]$${output.variable}`
+    return `[${select}:f=${output.container}:onfail=ignore${fifoOptions(output)}]$${output.variable}`
   })
   return [
     `# Encode ${label}: ${plain(renditionInWords(encode.rendition))} for ${plain(namesServed(encode).join(', '))}`,
@@ -233,7 +262,10 @@ export function writeEncoderScript(show: EncodedShow): string {
     `trap 'kill $encodes 2>/dev/null || true' INT TERM`,
     '',
     ...encodes.flatMap(({ encode, outputs: own }, index) => [
-      ...encodeCommand(encode, own, { label: `${index + 1}`, notes: deviceNote(encode, show) }),
+      ...encodeCommand(encode, own, {
+        label: `${index + 1}`,
+        notes: [...deviceNote(encode, show), ...loweringNotes(own)],
+      }),
       '',
     ]),
     'result=0',

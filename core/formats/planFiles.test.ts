@@ -85,8 +85,29 @@ describe('files of a plan', () => {
     const show = { ...plannedDemoShow, recordings: [], destinations: [first, second] }
     const script = writeEncoderScript(show)
     expect(script).toContain('2 encodes, 2 outputs')
-    expect(script.match(/:f=flv:onfail=ignore\]\$LONGMEADOW_URL\b/g)).toHaveLength(1)
-    expect(script.match(/:f=flv:onfail=ignore\]\$LONGMEADOW_URL_2\b/g)).toHaveLength(1)
+    expect(script.match(/:f=flv:onfail=ignore:use_fifo=1[^\]]*\]\$LONGMEADOW_URL\b/g)).toHaveLength(
+      1,
+    )
+    expect(
+      script.match(/:f=flv:onfail=ignore:use_fifo=1[^\]]*\]\$LONGMEADOW_URL_2\b/g),
+    ).toHaveLength(1)
+  })
+
+  it('sends as each destination is to be sent, as far as the program can, and says where it cannot', () => {
+    const [first] = plannedDemoShow.destinations as [Destination]
+    const sent = (changes: Partial<Destination['sending']>): string =>
+      writeEncoderScript({
+        ...plannedDemoShow,
+        destinations: [{ ...first, sending: { ...first.sending, ...changes } }],
+      })
+    const dropping = sent({ whenBehind: 'drop', reconnectAfterSeconds: 3, reconnectTries: 7 })
+    expect(dropping).toMatch(/recovery_wait_time=3:max_recovery_attempts=7:queue_size=\d+/)
+    expect(dropping).not.toMatch(/FFmpeg cannot/)
+    expect(sent({ whenBehind: 'lower' })).toMatch(
+      /# It is planned to lower its bitrate .* FFmpeg cannot/,
+    )
+    // Of a file nothing is dropped.
+    expect(dropping).toMatch(/f=matroska:onfail=ignore\]/)
   })
 
   it('say what each encode is and whom it serves', () => {

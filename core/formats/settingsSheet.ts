@@ -10,8 +10,7 @@ import {
   pictureScore,
   scoreWord,
 } from '../media'
-import { reconnectPractice } from '../network'
-import { type Rendition, type Show, streamNames } from '../show'
+import { type Destination, type Rendition, type Show, streamNames } from '../show'
 import { codecNames, protocolNames, sampleRateInWords } from '../words'
 
 export const settingsSheetColumns = [
@@ -39,6 +38,7 @@ export const settingsSheetColumns = [
   'Audio bitrate (kb/s)',
   'Audio sample rate',
   'Audio channels',
+  'When the line falls short',
   'Reconnect after (s)',
   'Reconnect tries',
   'On the wire (kb/s)',
@@ -75,6 +75,14 @@ function renditionCells(show: Show, rendition: Rendition): (string | number)[] {
   ]
 }
 
+function behindCell({ sending }: Destination): string {
+  const { whenBehind, mostWaitSeconds, lowerAfterSeconds, lowerToPercent, leastPercent } = sending
+  if (whenBehind === 'hold') return 'holds'
+  return whenBehind === 'drop'
+    ? `drops after ${mostWaitSeconds} s`
+    : `lowers to ${lowerToPercent} % after ${lowerAfterSeconds} s, never below ${leastPercent} %; drops after ${mostWaitSeconds} s`
+}
+
 /** The last columns but one: what the bits are worth. */
 function scoreCells(show: Show, rendition: Rendition, screen: JudgedOn): [string, number, string] {
   const score = pictureScore(rendition, show.pictureKind, screen)
@@ -103,8 +111,9 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
         (send.isBackup ? destination.backupAddress : destination.serverAddress) ?? '',
         streamNames(destination)[destination.renditions.indexOf(rendition)] ?? '',
         ...renditionCells(show, rendition),
-        reconnectPractice.afterSeconds,
-        reconnectPractice.mostTries,
+        behindCell(destination),
+        destination.sending.reconnectAfterSeconds,
+        destination.sending.reconnectTries,
         Math.round(send.wireRateKbps),
         ...scoreCells(show, rendition, screen ?? 'desk'),
         breaches.map(({ words }) => words).join(' '),
@@ -118,7 +127,7 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
       `recording, ${mix}`,
       ...['', '', ''],
       ...renditionCells(show, rendition),
-      ...['', '', 0],
+      ...['', '', '', 0],
       ...scoreCells(show, rendition, viewers[0] ?? 'desk'),
       '',
     ],

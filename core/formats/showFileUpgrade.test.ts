@@ -134,3 +134,25 @@ describe('a show file of version 3', () => {
     expect(show && verdictOf(show)).toMatchObject({ state: 'fits', breaches: [] })
   })
 })
+
+/** Written by the application when version 5 was the present one. */
+const version5 = readFileSync(new URL('fixtures/version-5.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 5', () => {
+  it('was never rehearsed, and its senders drop frames as they always did', () => {
+    const read = readShowFile(version5)
+    expect(read.ok).toBe(true)
+    const show = read.ok ? read.show : undefined
+    expect(show?.rehearsal).toMatchObject({ incidents: [], wantedPercent: 95, last: null })
+    for (const { sending } of show?.destinations ?? [])
+      expect(sending).toMatchObject({
+        whenBehind: 'drop',
+        reconnectAfterSeconds: 2,
+        reconnectTries: 25,
+      })
+    const before = JSON.parse(version5).show
+    expect(show?.destinations.map(({ name }) => name)).toEqual(
+      before.destinations.map(({ name }: { name: string }) => name),
+    )
+  })
+})

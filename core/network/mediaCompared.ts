@@ -1,6 +1,6 @@
 import { type Line, media, type Medium } from '../show'
 import { percentile } from './percentile'
-import { steadyRate } from './usableUpload'
+import { countedSamples, steadyRate } from './usableUpload'
 
 /** What the samples of one medium say; rates in kb/s. */
 export interface MediumResult {
@@ -15,7 +15,7 @@ export interface MediumResult {
 /** The media that a line was measured by, side by side, the steadiest first. */
 export function mediaCompared(line: Pick<Line, 'samples' | 'lowPercentile'>): MediumResult[] {
   const results = media.flatMap((medium) => {
-    const samples = line.samples.filter((sample) => sample.medium === medium)
+    const samples = countedSamples({ samples: line.samples, medium })
     if (samples.length === 0) return []
     return [
       {

@@ -1,28 +1,7 @@
 import { fitShow, type PlannedShow, withPlan } from '../plan'
 import { lineOf, type Show } from '../show'
-import {
-  inSteps,
-  nightPlanOf,
-  type NightSummary,
-  runNight,
-  type ShareOfNights,
-  summaryOf,
-  wilson,
-} from '../simulation'
-
-/** The headrooms that are tried, in per cent. */
-export const headroomsTried = [0, 5, 10, 15, 20, 25, 30, 35, 40, 45, 50, 60] as const
-
-/** One headroom: the show planned anew for it, and the nights that were run. */
-export interface HeadroomPoint {
-  percent: number
-  clean: number
-  nights: number
-  share: ShareOfNights
-  /** Σ priority × score of the plan for it; null where nothing fits. */
-  points: number | null
-  leftOut: number
-}
+import { inSteps, nightPlanOf, type NightSummary, runNight, summaryOf, wilson } from '../simulation'
+import { type HeadroomPoint, isSettled } from './enoughHeadroom'
 
 type RehearsedAndPlanned = Show
 
@@ -50,10 +29,6 @@ export function plannedFor(
 
 /** Nights are run so many at a time, and a point is given up once it is settled. */
 const chunk = 50
-
-/** Whether an interval lies clear of a share, above or below. */
-export const isSettled = ({ low, high }: ShareOfNights, wanted: number): boolean =>
-  low > wanted || high < wanted
 
 /**
  * The clean nights at one headroom: the same nights for every headroom, no more of them than are
@@ -84,18 +59,6 @@ export function* nightsAt(
   }
   const { points, leftOut } = planned
   return { percent, clean, nights, share: wilson(clean, nights), points, leftOut }
-}
-
-/** The smallest headroom whose interval lies above the wanted share; null where none does. */
-export function enoughHeadroom(
-  points: readonly HeadroomPoint[],
-  wantedPercent: number,
-): HeadroomPoint | null {
-  return (
-    [...points]
-      .sort((a, b) => a.percent - b.percent)
-      .find(({ share, points: worth }) => worth !== null && share.low > wantedPercent / 100) ?? null
-  )
 }
 
 /** The clean nights of a show as it stands among so many. */

@@ -1,3 +1,5 @@
+export * from './enoughHeadroom'
 export * from './headroom'
 export * from './planKey'
 export * from './remedies'
+export * from './tryRemedy'

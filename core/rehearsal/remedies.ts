@@ -1,13 +1,12 @@
-import { fitShow, type PlannedShow, withPlan } from '../plan'
 import { isTaken, lineOf, type Show } from '../show'
-import { missingForNight, type NightSummary } from '../simulation'
-import { nightsOf } from './headroom'
 
 /** One thing that may make more nights clean. */
 export interface Remedy {
   id: string
   label: string
   note: string
+  /** It frees what the plan then spends otherwise. */
+  plansAnew?: true
   change(show: Show): Show
 }
 
@@ -41,13 +40,6 @@ const changeLine = (
   ...show,
   lines: show.lines.map((line) => (line === lineOf(show) ? change(line) : line)),
 })
-
-/** Planned anew where the show plans by itself, since a remedy may free what the plan then spends. */
-const replanned = (show: Show): Show => {
-  if (!show.fit.automatic) return show
-  const { parts } = fitShow(show as PlannedShow)
-  return parts ? withPlan(show, parts) : show
-}
 
 /** What can be tried for a show. */
 export function remediesFor(show: Show): Remedy[] {
@@ -145,39 +137,11 @@ export function remediesFor(show: Show): Remedy[] {
           id: `relay ${relay.id} ${id}`,
           label: `${name} through ${relay.name}`,
           note: 'planned anew',
+          plansAnew: true,
           change: (before) =>
-            replanned(changeDestination(before, id, (each) => ({ ...each, relayId: relay.id }))),
+            changeDestination(before, id, (each) => ({ ...each, relayId: relay.id })),
         })
   return remedies
-}
-
-const scoreOf = (nights: readonly NightSummary[]): number => {
-  const sum = nights.reduce(
-    (total, { score }) => total + score.reduce((own, each) => own + each, 0),
-    0,
-  )
-  return nights.length === 0 ? 0 : sum / nights.length
-}
-
-/** Tries one remedy on the same nights as `before`, night by night. */
-export function tryRemedy(
-  show: Show,
-  remedy: Remedy,
-  before: readonly NightSummary[],
-  startsAtHour: number,
-): RemedyResult {
-  const { id, label, note } = remedy
-  const after = remedy.change(show)
-  const result = { id, label, note, nights: before.length, clean: 0, won: 0, points: 0 }
-  if (missingForNight(after).length > 0) return result
-  const nights = nightsOf(after, { from: 0, to: before.length, startsAtHour })
-  const clean = nights.filter(({ isClean }) => isClean).length
-  return {
-    ...result,
-    clean,
-    won: clean - before.filter(({ isClean }) => isClean).length,
-    points: scoreOf(nights) - scoreOf(before),
-  }
 }
 
 /** What helps, the most first: nights won, then the fewest points lost. What makes it no better is left out. */

@@ -3,40 +3,38 @@ import { identifierSchema } from './identifier'
 import { limitedSchema } from './limits'
 import { media } from './line'
 
-const common = {
+const happeningSchema = z.strictObject({
   id: identifierSchema,
   on: z.boolean(),
   /** From the start of the show. */
   atSeconds: z.number().min(0).max(604_800),
   durationSeconds: z.number().min(0.1).max(604_800),
-}
-const share = z.number().min(0).max(100)
-const rate = z.number().min(0).max(100_000_000)
+})
+const percentSchema = z.number().min(0).max(100)
+const kbpsSchema = z.number().min(0).max(100_000_000)
 
 export const incidentSchema = z.discriminatedUnion('kind', [
   /** The line carries this share of what it would. */
-  z.strictObject({ ...common, kind: z.literal('upload dips'), leftPercent: share }),
-  z.strictObject({ ...common, kind: z.literal('outage') }),
-  z.strictObject({ ...common, kind: z.literal('loss burst'), lossPercent: share }),
-  z.strictObject({ ...common, kind: z.literal('other traffic'), kbps: rate }),
+  happeningSchema.extend({ kind: z.literal('upload dips'), leftPercent: percentSchema }),
+  happeningSchema.extend({ kind: z.literal('outage') }),
+  happeningSchema.extend({ kind: z.literal('loss burst'), lossPercent: percentSchema }),
+  happeningSchema.extend({ kind: z.literal('other traffic'), kbps: kbpsSchema }),
   /** The values of the samples of this medium. */
-  z.strictObject({ ...common, kind: z.literal('other medium'), medium: z.enum(media) }),
-  z.strictObject({
-    ...common,
+  happeningSchema.extend({ kind: z.literal('other medium'), medium: z.enum(media) }),
+  happeningSchema.extend({
     kind: z.literal('device taken'),
     deviceId: identifierSchema,
-    takenPercent: share,
+    takenPercent: percentSchema,
   }),
-  z.strictObject({ ...common, kind: z.literal('hangs up'), destinationId: identifierSchema }),
-  z.strictObject({
-    ...common,
+  happeningSchema.extend({ kind: z.literal('hangs up'), destinationId: identifierSchema }),
+  happeningSchema.extend({
     kind: z.literal('slow ingest'),
     destinationId: identifierSchema,
-    kbps: rate,
+    kbps: kbpsSchema,
   }),
   /** Nothing is taken until a fresh key is pasted. */
-  z.strictObject({ ...common, kind: z.literal('key runs out'), destinationId: identifierSchema }),
-  z.strictObject({ ...common, kind: z.literal('disk fills') }),
+  happeningSchema.extend({ kind: z.literal('key runs out'), destinationId: identifierSchema }),
+  happeningSchema.extend({ kind: z.literal('disk fills') }),
 ])
 /** Something that happens to a night. */
 export type Incident = z.infer<typeof incidentSchema>
@@ -48,10 +46,11 @@ export const cleanLimits = {
   awaySeconds: { least: 0, most: 3600, usual: 10 },
   behindSeconds: { least: 0, most: 600, usual: 5 },
 } as const
+const { lostPercent, awaySeconds, behindSeconds } = cleanLimits
 export const cleanSchema = z.strictObject({
-  lostPercent: limitedSchema(cleanLimits.lostPercent),
-  awaySeconds: limitedSchema(cleanLimits.awaySeconds),
-  behindSeconds: limitedSchema(cleanLimits.behindSeconds),
+  lostPercent: limitedSchema(lostPercent),
+  awaySeconds: limitedSchema(awaySeconds),
+  behindSeconds: limitedSchema(behindSeconds),
 })
 /** More than this of anybody's, and a night is not clean. */
 export type CleanLimits = z.infer<typeof cleanSchema>

@@ -1,14 +1,7 @@
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 
 /** What chance decides in a night. Each has a stream of its own, so that changing one leaves the others as they were. */
-export const purposes = [
-  'level',
-  'wander',
-  'outages',
-  'losses',
-  'computer',
-  'destinations',
-] as const
+const purposes = ['level', 'wander', 'outages', 'losses', 'computer', 'destinations'] as const
 export type Purpose = (typeof purposes)[number]
 
 export interface Chance {

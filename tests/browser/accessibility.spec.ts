@@ -3,7 +3,7 @@ import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
 import { expect, expectAccessible, storeShow, test } from './fixtures'
 
-const steps = ['canvases', 'sound', 'line', 'destinations', 'fit'] as const
+const steps = ['canvases', 'sound', 'line', 'destinations', 'fit', 'rehearse'] as const
 type View = (typeof steps)[number] | 'encoders'
 
 const when = { startsAt: '2026-12-01T20:00', timeZone: 'UTC' }
@@ -47,6 +47,8 @@ for (const [name, { show, views }] of Object.entries(shows))
         if (show === demoShow)
           await page.getByRole('button', { name: /^Bench camera camera/ }).click()
       }
+      if (view === 'rehearse' && show !== shows['an empty show']?.show)
+        await expect(page.getByRole('heading', { name: /^Night \d/ })).toBeVisible()
       await expectAccessibleByDayAndNight(page)
       const overflow = await page.evaluate(
         () => document.documentElement.scrollWidth - document.documentElement.clientWidth,

@@ -43,23 +43,23 @@ async function boxNow(page: Page, on: string): Promise<Box> {
   return [await read('X'), await read('Y'), await read('W'), await read('H')]
 }
 
-/** From the box that a new source has to the one that is wanted: its size by the lower right handle, then its place. */
+/** From the box that a new source has to the one that is wanted: its place, then its size by the lower right handle. */
 async function placeByHand(page: Page, on: string, from: Box, to: Box, keys: string[] = []) {
   const [x, y, width, height] = from
-  // A handle on the canvas's very edge is taken by its inner half.
-  const handle = await pointOn(page, on, x + width - 4, y + height - 4)
-  await drag(page, handle, await pointOn(page, on, x + to[2] - 4, y + to[3] - 4), [
-    ...keys,
-    'Control',
-  ])
   // A little beside the middle, where a guide's line could not be in the way; Ctrl moves freely.
-  const grip = { x: to[2] / 2 + 3, y: to[3] / 2 + 3 }
+  const grip = { x: width / 2 + 3, y: height / 2 + 3 }
   await drag(
     page,
     await pointOn(page, on, x + grip.x, y + grip.y),
     await pointOn(page, on, to[0] + grip.x, to[1] + grip.y),
     ['Control'],
   )
+  // A handle on the canvas's very edge is taken by its inner half.
+  const handle = await pointOn(page, on, to[0] + width - 4, to[1] + height - 4)
+  await drag(page, handle, await pointOn(page, on, to[0] + to[2] - 4, to[1] + to[3] - 4), [
+    ...keys,
+    'Control',
+  ])
 }
 
 async function addByMouse(page: Page, kind: string): Promise<void> {

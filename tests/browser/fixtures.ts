@@ -82,7 +82,7 @@ export async function storeShow(address: string, show: Show): Promise<StoredShow
 
 interface Fixtures {
   /** The step on which the demo is opened; Canvases costs most to draw. */
-  opensOn: 'canvases' | 'sound' | 'line' | 'destinations' | 'fit'
+  opensOn: 'canvases' | 'sound' | 'line' | 'destinations' | 'fit' | 'rehearse'
   /** A fresh copy of the demo, opened. */
   demo: StoredShow
   /** Problems that the console showed; expected ones are taken out by the test. */

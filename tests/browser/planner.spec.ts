@@ -147,9 +147,9 @@ test('ways to gain are ranked, tried with one click and undone with one', async 
   const stored = await onFit(page, stack.application.address)
   const ways = page.getByRole('region', { name: 'Ways to gain' })
   await expect(ways.getByText('trying one after the other')).toHaveCount(0, { timeout: 20_000 })
-  await expect(ways.getByRole('listitem').first()).toContainText(
-    /Headroom of \d+ %.*\+[\d.]+ points/,
-  )
+  await expect(ways.getByRole('listitem').first()).toContainText(/\+[\d.]+ points/)
+  // Seven measurements are too few to give headroom up.
+  await expect(ways.getByText(/Headroom of/)).toHaveCount(0)
   await expect(
     page.getByText(/One more Mb\/s of upload would lift .+ from \d+ to \d+/),
   ).toBeVisible()

@@ -30,6 +30,7 @@ import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useDestinationEditing } from '~/components/destinations/editing'
 import { useFitEditing } from './editing'
+import SendingFields from './SendingFields.vue'
 import RouteField from './RouteField.vue'
 import { encoderSentences } from '@green-mantle/core/plan'
 import { useShowStore } from '~/stores/show'
@@ -168,6 +169,14 @@ const scores = computed(() =>
         @update:model-value="setEncoder({ downscaling: $event as DownscalingFilter })"
       />
     </div>
+    <SendingFields
+      v-if="
+        row.destination &&
+        row.destination.connection !== 'hand-off' &&
+        row.destination.relayId === null
+      "
+      :destination="row.destination"
+    />
     <ul class="text-ink-2 list-disc pl-4 text-xs">
       <li v-for="sentence in sentences" :key="sentence">{{ sentence }}</li>
     </ul>

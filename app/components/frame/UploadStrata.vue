@@ -160,7 +160,7 @@ function goToFit({ send }: Slab): void {
     <div class="text-right" role="status" aria-live="polite">
       <p class="font-semibold" :class="tone">{{ store.verdict.short }}</p>
       <p class="text-ink-2 text-xs">
-        {{ store.verdict.advice || [rehearsed, counts].filter(Boolean).join(' · ') }}
+        {{ store.verdict.advice || rehearsed || counts }}
       </p>
     </div>
   </footer>

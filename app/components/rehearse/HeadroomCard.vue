@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { headroomsTried } from '@green-mantle/core/rehearsal'
+import { countedSamples } from '@green-mantle/core/network'
 import { lineOf, wantedPercentLimits } from '@green-mantle/core/show'
-import { percentUnits } from '@green-mantle/core/words'
+import { countInWords, percentUnits } from '@green-mantle/core/words'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent } from 'echarts/components'
 import { use } from 'echarts/core'
@@ -29,6 +30,16 @@ const cost = computed(() => {
   const there = enough.value?.points ?? null
   return here === null || there === null ? null : here - there
 })
+
+/** Headroom is not given up on the strength of a few measurements. */
+const fewestForLess = 20
+const sampleCount = computed(() => countedSamples(store.line).length)
+const isTooRisky = computed(
+  () =>
+    enough.value !== null &&
+    enough.value.percent < present.value &&
+    sampleCount.value < fewestForLess,
+)
 
 function setHeadroom(percent: number): void {
   store.edit(`Set the headroom to ${percent} %`, (draft) => {
@@ -130,7 +141,7 @@ const option = computed(() => ({
       {{ rehearsal.headrooms.length }} of {{ headroomsTried.length }} headrooms, each planned anew …
     </p>
     <template v-if="points.length > 0">
-      <VChart class="h-36 w-full" :option="option" autoresize aria-hidden="true" />
+      <div class="h-40" aria-hidden="true"><VChart :option="option" autoresize /></div>
       <table class="sr-only">
         <caption>
           Clean nights by headroom
@@ -154,9 +165,17 @@ const option = computed(() => ({
           clean<template v-if="cost !== null">
             and {{ cost >= 0 ? 'costs' : 'gains' }}
             <b>{{ Math.abs(cost).toFixed(1) }} points</b></template
-          >.
+          >.<template v-if="isTooRisky">
+            That rests on {{ countInWords(sampleCount, 'measurement') }}: too few to give headroom
+            up. Measure {{ fewestForLess }} times, or bring seconds in a row in.</template
+          >
         </p>
-        <button type="button" class="button shrink-0" @click="setHeadroom(enough.percent)">
+        <button
+          v-if="!isTooRisky"
+          type="button"
+          class="button shrink-0"
+          @click="setHeadroom(enough.percent)"
+        >
           Set {{ enough.percent }} %
         </button>
       </div>

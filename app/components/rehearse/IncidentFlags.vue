@@ -15,7 +15,7 @@ const strip = useTemplateRef<HTMLElement>('strip')
 const { width } = useElementSize(strip)
 
 const leastSeconds = 0.5
-const flagPixels = 96
+const flagPixels = 150
 
 /** Each in the first row in which it lies over no other. */
 const rows = computed(() => {
@@ -90,17 +90,20 @@ const words = (incident: Incident): string => incidentInWords(incident, store.sh
     <div
       v-for="{ incident, row } in rows"
       :key="incident.id"
-      class="absolute"
-      :style="{ left: percent(incident.atSeconds), top: `${row * 1.7}rem` }"
+      class="absolute flex"
+      :style="{
+        left: percent(incident.atSeconds),
+        top: `${row * 1.7}rem`,
+        minWidth: percent(incident.durationSeconds),
+      }"
     >
       <button
         type="button"
-        class="bg-ochre-wash border-ochre h-6.5 max-w-44 cursor-grab touch-none truncate rounded-sm border px-1.5 text-xs whitespace-nowrap"
+        class="bg-ochre-wash border-ochre h-6.5 min-w-0 grow cursor-grab touch-none truncate rounded-l-sm border px-1.5 text-left text-xs whitespace-nowrap"
         :class="[
           incident.on ? '' : 'opacity-50 line-through',
           incidents.chosenId.value === incident.id ? 'border-2 font-semibold' : '',
         ]"
-        :style="{ minWidth: `min(11rem, ${(100 * incident.durationSeconds) / seconds}%)` }"
         :aria-pressed="incidents.chosenId.value === incident.id"
         :aria-label="`${words(incident)}, at ${clock(incident.atSeconds)}${incident.on ? '' : ', switched off'}. Arrow keys move it, with Shift they stretch it.`"
         :title="`${words(incident)}, at ${clock(incident.atSeconds)}`"
@@ -110,18 +113,13 @@ const words = (incident: Incident): string => incidentInWords(incident, store.sh
       >
         {{ words(incident) }}
       </button>
+      <!-- Its end, to stretch it by hand; by keys it is stretched with Shift. -->
+      <div
+        class="bg-ochre h-6.5 w-1.5 shrink-0 cursor-ew-resize touch-none rounded-r-sm"
+        title="Drag to stretch"
+        aria-hidden="true"
+        @pointerdown="drag($event, incident, true)"
+      />
     </div>
-    <!-- The end of an incident, to stretch it by hand; by keys it is stretched with Shift. -->
-    <div
-      v-for="{ incident, row } in rows"
-      :key="`end ${incident.id}`"
-      class="bg-ochre absolute h-6.5 w-1 cursor-ew-resize touch-none"
-      :style="{
-        left: percent(incident.atSeconds + incident.durationSeconds),
-        top: `${row * 1.7}rem`,
-      }"
-      aria-hidden="true"
-      @pointerdown="drag($event, incident, true)"
-    />
   </div>
 </template>

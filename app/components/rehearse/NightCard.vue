@@ -98,7 +98,7 @@ function setByFrames(value: boolean): void {
         <IncidentFlags />
       </div>
       <div class="relative">
-        <NightChart class="h-44 w-full" :looked="looked" />
+        <NightChart class="h-36 w-full" :looked="looked" />
         <div
           class="text-ink-2 absolute top-2 right-0 pl-2 text-xs leading-tight"
           :style="{ width: `${axis.right}px` }"

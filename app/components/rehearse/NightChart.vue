@@ -40,7 +40,7 @@ const option = computed(() => {
       type: 'value',
       min: 0,
       max: seconds.value,
-      splitNumber: 4,
+      interval: seconds.value / 4,
       axisLabel: {
         ...number,
         color: colours.value['ink-2'],
@@ -87,5 +87,5 @@ const option = computed(() => {
 </script>
 
 <template>
-  <VChart :option="option" autoresize aria-hidden="true" />
+  <div aria-hidden="true"><VChart :option="option" autoresize /></div>
 </template>

@@ -80,7 +80,7 @@ const columns = {
 <template>
   <div>
     <div class="grid items-end" :style="columns" aria-hidden="true">
-      <span class="col-start-3 grid grid-cols-4 pl-2 text-xs">
+      <span class="col-start-3 grid grid-cols-[4rem_3.6rem_3rem_2rem] pl-2 text-xs">
         <span>lost</span><span>behind</span><span>away</span><span>score</span>
       </span>
     </div>
@@ -118,7 +118,7 @@ const columns = {
             :style="{ left: `${100 * stretch.from}%`, width: `${100 * stretch.width}%` }"
           />
         </span>
-        <span class="number grid grid-cols-4 pl-2 text-xs whitespace-nowrap">
+        <span class="number grid grid-cols-[4rem_3.6rem_3rem_2rem] pl-2 text-xs whitespace-nowrap">
           <span>{{ lane.lost }}</span><span>{{ lane.behind }}</span
           ><span>{{ lane.away }}</span
           ><span>{{ Math.round(lane.meanScore) }}</span>

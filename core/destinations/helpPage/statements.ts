@@ -1,5 +1,5 @@
 /** Longer texts are no help page's rules. */
-export const longestHelpText = 100_000
+const longestHelpText = 100_000
 const longestStatement = 400
 
 /** A line, or a cell of a table with what its column and row are called. */

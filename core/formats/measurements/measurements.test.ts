@@ -117,6 +117,22 @@ describe('measurements of iperf3', () => {
     expect(lossy.uploadKbps).toBeCloseTo((report.intervals[0].sum.bits_per_second / 1000) * 0.9, 0)
   })
 
+  it('keep a stalled interval as an outage of its length', () => {
+    const report = JSON.parse(recorded('tcp'))
+    const [first] = report.intervals
+    const stalled = { ...first, sum: { ...first.sum, bits_per_second: 0 } }
+    report.intervals = [first, first, stalled, stalled, first]
+    const read = samples(JSON.stringify(report))
+    expect(read).toHaveLength(report.intervals.length)
+    expect(read.map(({ uploadKbps }) => uploadKbps === 0)).toEqual([
+      false,
+      false,
+      true,
+      true,
+      false,
+    ])
+  })
+
   it.each([
     ['a failed test', '{"error": "unable to connect to server"}', 'error'],
     [

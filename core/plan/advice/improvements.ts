@@ -1,5 +1,6 @@
 import { acceptedFrameRates, sizesToOffer, usableUploadOf } from '../../fit'
 import { pictureScore } from '../../media'
+import { countedSamples } from '../../network'
 import {
   type Codec,
   type Line,
@@ -84,14 +85,18 @@ export function possibleImprovements(show: PlannedShow): Improvement[] {
   ]
 }
 
-/** Less headroom, as far as the lowest of the counted samples would still have carried. */
+/** With fewer measurements than this nothing is said about how low a line may go. */
+const fewestSamplesForHeadroom = 20
+
+/**
+ * Less headroom, as far as the lowest of the counted samples would still have carried; null with too
+ * few of them to say so.
+ */
 function bearableHeadroomPercent(show: PlannedShow): number | null {
   const line = lineOf(show)
   const { measuredKbps, usableKbps, otherTrafficKbps } = usableUploadOf(show)
-  const rates = line.samples
-    .filter(({ medium }) => line.medium === null || medium === line.medium)
-    .map(({ uploadKbps }) => uploadKbps)
-  if (rates.length === 0) return null
+  const rates = countedSamples(line).map(({ uploadKbps }) => uploadKbps)
+  if (rates.length < fewestSamplesForHeadroom) return null
   const bearableKbps = Math.min(...rates) - otherTrafficKbps
   if (bearableKbps <= usableKbps) return null
   return Math.max(0, Math.ceil(100 * (1 - (bearableKbps + otherTrafficKbps) / measuredKbps)))
@@ -105,7 +110,7 @@ function lineWays(show: PlannedShow): Improvement[] {
     ways.push({
       id: 'headroom',
       label: `Headroom of ${bearable} %`,
-      note: 'even the lowest sample would have carried it',
+      note: `even the lowest of ${countedSamples(line).length} measurements would have carried it; Rehearse says how many nights stay clean`,
       change: changeLine((item) => ({ ...item, headroomPercent: bearable })),
     })
   if (line.medium !== 'cable' && line.samples.some(({ medium }) => medium === 'cable'))
