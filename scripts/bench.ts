@@ -3,6 +3,7 @@ import coreArea from '../bench/core'
 import { type Area, printFigures } from '../bench/figure'
 import listArea from '../bench/list'
 import plannerArea from '../bench/planner'
+import rehearsalArea from '../bench/rehearsal'
 import { ensureBuild } from './build'
 import { main } from './run'
 import { ensurePrograms, systemPrograms } from './systemPackages'
@@ -15,6 +16,7 @@ const areas: Record<string, Area> = {
   load: loadArea,
   pictures: picturesArea,
   planner: plannerArea,
+  rehearsal: rehearsalArea,
 }
 
 /** `npm run bench`, or `npm run bench -- area` for one area alone. */
@@ -26,7 +28,7 @@ main(async () => {
       `No such area: ${unknown.join(', ')}. There are ${Object.keys(areas).join(', ')}.`,
     )
   const chosen = wanted.length > 0 ? wanted : Object.keys(areas)
-  if (chosen.some((name) => name !== 'core' && name !== 'planner')) {
+  if (chosen.some((name) => !['core', 'planner', 'rehearsal'].includes(name))) {
     await ensurePrograms([systemPrograms.database, systemPrograms.browser])
     await ensureBuild()
   }

@@ -2,6 +2,8 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import {
   dressingFileJsonSchema,
   dressingFileVersion,
+  nightFileJsonSchema,
+  nightFileVersion,
   profileFileJsonSchema,
   profileFileVersion,
   showFileJsonSchema,
@@ -15,6 +17,7 @@ mkdirSync(folder, { recursive: true })
 const schemas = {
   [`show-${showFileVersion}`]: showFileJsonSchema(),
   [`dressing-${dressingFileVersion}`]: dressingFileJsonSchema(),
+  [`night-${nightFileVersion}`]: nightFileJsonSchema(),
   [`destination-profile-${profileFileVersion}`]: profileFileJsonSchema(),
 }
 for (const [name, schema] of Object.entries(schemas))

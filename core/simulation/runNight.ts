@@ -1,22 +1,22 @@
-import { tcpCeilingKbps } from '../network'
-import { type Conditions, conditionsOf, type Span } from './conditions'
+import { type Conditions, conditionsOf } from './conditions'
 import { stepSeconds, stepsPerSecond } from './lineNight'
-import { sendingPractice } from './mediumTable'
 import type { NightPlan } from './nightPlan'
-import type { LossCause, NightEvent, NightOutcome, RecordingOutcome } from './outcome'
+import {
+  type LossCause,
+  lossCauses,
+  type NightEvent,
+  type NightOutcome,
+  type RecordingOutcome,
+  type SendOutcome,
+} from './outcome'
+import { newPassing } from './passing'
 import { breakOff, decide, lose, newSender, offer, type Sender, tryAgain, watch } from './sender'
-import { shareOut } from './sharing'
+import { enterStep, newStepState, noteLoads } from './stepState'
 import type { NightTrace } from './trace'
 import type { Making, Way } from './ways'
 
 /** The log keeps no more events than a person could read. */
 const mostEvents = 2000
-/** A device may be this far behind before frames come too late. */
-const lateAfterSeconds = 0.5
-
-const isIn = (spans: readonly Span[], step: number): boolean =>
-  spans.some(({ from, to }) => step >= from && step < to)
-
 /**
  * Seconds in which nothing can go wrong: the line carries everything that is planned, nothing is
  * lost, no device is over full, no destination refuses or is slow. With all queues empty, everything
@@ -58,6 +58,40 @@ function pairsOf({ sends }: NightPlan): Pair[] {
   })
 }
 
+/** A sender at rest: nothing waits, nothing is lowered, everybody sees it. */
+const isResting = (sender: Sender, now: number): boolean =>
+  sender.mode === 'sending' &&
+  sender.share === 1 &&
+  sender.queue.kbit === 0 &&
+  now >= sender.seenFrom
+
+/** A stretch in which everything that is made arrives. */
+function restFor(sender: Sender, seconds: number): void {
+  const frames = sender.send.framesPerSecond * seconds
+  sender.made += frames
+  sender.delivered += frames
+  sender.scoreSum += sender.score * seconds
+  sender.clearSeconds += seconds
+  sender.waitSeconds = 0
+  sender.isFrozen = false
+}
+
+const outcomeOf = (sender: Sender, seconds: number): SendOutcome => ({
+  key: sender.send.key,
+  name: sender.send.name,
+  destinationId: sender.send.destinationId,
+  made: sender.made,
+  delivered: sender.delivered,
+  waiting: sender.queue.frames,
+  lost: sender.lost,
+  lostToViewers: sender.lostToViewers,
+  awaySeconds: sender.awaySeconds,
+  longestBehindSeconds: sender.longestBehindSeconds,
+  freezes: sender.freezes,
+  leastShare: sender.leastShare,
+  meanScore: sender.scoreSum / seconds,
+})
+
 /** Computes one night of a seed. `trace` is filled second by second, where the night is to be looked at. */
 export function runNight(
   plan: NightPlan,
@@ -71,11 +105,12 @@ export function runNight(
   const ticks = Math.round(plan.seconds / tick)
   const senders = plan.sends.map((send) => newSender(send, way.queue()))
   const makers = plan.sends.map((send) => way.maker(send, tick))
+  const count = senders.length
   const pairs = pairsOf(plan)
-  const paired = new Set(pairs.flatMap(({ main, backup }) => [main, backup]))
-  const behind = plan.devices.map(() => 0)
-  const mostLoad = plan.devices.map(({ load }) => load)
-  const skipDebt = plan.sends.map(() => 0)
+  const isPaired = plan.sends.map((_, index) =>
+    pairs.some(({ main, backup }) => index === main || index === backup),
+  )
+  const skipDebt = new Float64Array(count)
   const recordings: RecordingOutcome[] = plan.recordings.map(({ id, name }) => ({
     id,
     name,
@@ -88,207 +123,118 @@ export function runNight(
   const tell = (kind: NightEvent['kind'], who: string, cause: LossCause | null, value: number) => {
     if (events.length < mostEvents) events.push({ atSeconds: now, kind, who, cause, value })
   }
-  const demands = new Float64Array(senders.length)
-  const order = Uint8Array.from(senders, (_, index) => index)
+  const state = newStepState(plan)
+  const passing = newPassing(count)
   const making: Making = { frames: 0, kbit: 0, isKeyframe: false }
   const calm = way.isWhole ? null : calmSeconds(plan, conditions)
-  let wasDiskFull = false
 
-  const isAtRest = (): boolean =>
-    senders.every(
-      (sender) =>
-        sender.mode === 'sending' &&
-        sender.share === 1 &&
-        sender.queue.kbit === 0 &&
-        now >= sender.seenFrom,
-    ) && behind.every((seconds) => seconds === 0)
-
-  const restFor = (seconds: number): void => {
-    for (const sender of senders) {
-      const frames = sender.send.framesPerSecond * seconds
-      sender.made += frames
-      sender.delivered += frames
-      sender.scoreSum += sender.send.scoreAt(1) * seconds
-      sender.clearSeconds += seconds
-      sender.waitSeconds = 0
-      sender.isFrozen = false
+  /** What an encode makes in this tick, less what comes too late, into its sender. */
+  const make = (sender: Sender, index: number, number: number): void => {
+    const { send } = sender
+    sender.lostNow = 0
+    const maker = makers[index] as (typeof makers)[number]
+    maker(number, making)
+    let { frames, kbit } = making
+    sender.made += frames
+    const skipped = send.device < 0 ? 0 : (state.skippedShare[send.device] as number)
+    if (skipped > 0 && frames > 0) {
+      const debt = (skipDebt[index] as number) + frames * skipped
+      const late = way.isWhole ? Math.min(frames, Math.floor(debt)) : debt
+      skipDebt[index] = debt - late
+      lose(sender, late, 'computer')
+      kbit *= 1 - late / frames
+      frames -= late
     }
-    plan.recordings.forEach(({ framesPerSecond }, index) => {
-      ;(recordings[index] as RecordingOutcome).made += framesPerSecond * seconds
-    })
+    const refuses = state.refuses[index] === 1
+    if (refuses && sender.mode !== 'gone' && sender.mode !== 'over')
+      breakOff(sender, 'destination', now, tell)
+    else if (sender.mode === 'gone' && now >= sender.retryAt)
+      tryAgain(sender, !refuses && state.capacityKbps > 0, now, tell)
+    if (frames > 0 || making.isKeyframe)
+      offer(sender, frames, kbit * sender.share, making.isKeyframe, tell)
   }
 
-  const ceilingOf = ({ send }: Sender, index: number, step: number, loss: number): number => {
-    let ceiling = send.ceilingKbps
-    for (const { from, to, kbps } of conditions.slow[index] ?? [])
-      if (step >= from && step < to) ceiling = Math.min(ceiling, kbps)
-    if (loss > 0 && send.transport === 'tcp')
-      ceiling = Math.min(
-        ceiling,
-        tcpCeilingKbps(
-          send.roundTripMilliseconds ?? sendingPractice.roundTripMilliseconds,
-          100 * loss,
-        ),
-      )
-    return ceiling
+  /** What became of it: sent, waiting, lost. */
+  const settle = (sender: Sender, index: number): void => {
+    const { send, queue } = sender
+    const sent = passing.sentKbit[index] as number
+    if (queue.kbit > 0) {
+      if (sent < queue.kbit - 1e-9)
+        sender.cause = state.isSlow[index] === 1 && state.capacityKbps > 0 ? 'destination' : 'line'
+      sender.delivered += queue.take(sent)
+    }
+    if (send.transport === 'udp') lose(sender, queue.clear(), 'line')
+    if (sender.mode === 'sending' || sender.mode === 'dropping')
+      decide(sender, sent, tick, now, tell)
+    else sender.waitSeconds = 0
+    if (sender.lostNow > 0 && firstLoss === null) {
+      const cause = lossCauses.find((name) => sender.lost[name] > 0) ?? 'line'
+      firstLoss = { atSeconds: now, cause, who: send.name }
+    }
+    watch(sender, tick, now)
+    if (isPaired[index] !== true) sender.lostToViewers += sender.lostNow
+    trace?.tick(index, Math.floor(state.step / stepsPerSecond), sender, sent)
   }
+
+  const record = (seconds: number): void => {
+    for (let index = 0; index < recordings.length; index += 1) {
+      const { framesPerSecond, device, name } = plan.recordings[
+        index
+      ] as NightPlan['recordings'][number]
+      const recording = recordings[index] as RecordingOutcome
+      const frames = framesPerSecond * seconds
+      recording.made += frames
+      const skipped = device < 0 ? 0 : (state.skippedShare[device] as number)
+      const lost = state.isDiskFull ? frames : frames * skipped
+      if (lost <= 0) continue
+      if (state.isDiskFull && !wasDiskFull) tell('disk full', name, 'computer', 0)
+      recording.lost.computer += lost
+      firstLoss ??= { atSeconds: now, cause: 'computer', who: name }
+    }
+    wasDiskFull ||= state.isDiskFull
+  }
+  let wasDiskFull = false
 
   for (let number = 0; number < ticks; number += 1) {
     now = number * tick
     const step = Math.min(conditions.steps - 1, Math.floor(now / stepSeconds + 1e-6))
-    const second = Math.floor(step / stepsPerSecond)
-    if (calm !== null && step % stepsPerSecond === 0 && calm[second] === 1 && isAtRest()) {
-      // Nothing happens in a calm second to senders at rest.
-      restFor(1)
-      trace?.rest(second, conditions)
-      conditions.loads.forEach((load, index) => {
-        mostLoad[index] = Math.max(mostLoad[index] as number, load[second] as number)
-      })
-      number += stepsPerSecond - 1
-      continue
+    if (calm !== null && step % stepsPerSecond === 0) {
+      const second = step / stepsPerSecond
+      const isRest =
+        calm[second] === 1 &&
+        senders.every((sender) => isResting(sender, now)) &&
+        state.behindSeconds.every((behind) => behind === 0)
+      if (isRest) {
+        // In a calm second nothing happens to senders at rest.
+        for (const sender of senders) restFor(sender, 1)
+        record(1)
+        noteLoads(state, conditions, second)
+        trace?.rest(second, conditions)
+        number += stepsPerSecond - 1
+        continue
+      }
     }
-    const capacityKbit = (conditions.capacityKbps[step] as number) * tick
-    const loss = conditions.lossShare[step] as number
-
-    conditions.loads.forEach((loads, index) => {
-      const load = loads[Math.min(second, loads.length - 1)] as number
-      mostLoad[index] = Math.max(mostLoad[index] as number, load)
-      const before = behind[index] as number
-      behind[index] =
-        load > 1
-          ? Math.min(lateAfterSeconds * 1.01, before + (1 - 1 / load) * tick)
-          : Math.max(0, before - (1 / Math.max(load, 0.01) - 1) * tick)
-      const name = plan.devices[index]?.name ?? ''
-      const isLate = (behind[index] as number) > lateAfterSeconds
-      if (isLate && before <= lateAfterSeconds) tell('overloaded', name, 'computer', load)
-      if (!isLate && before > lateAfterSeconds) tell('keeps up again', name, null, load)
-    })
-    const skippedShare = (device: number): number => {
-      if (device < 0 || (behind[device] as number) <= lateAfterSeconds) return 0
-      const loads = conditions.loads[device] as Float32Array
-      return Math.max(0, 1 - 1 / (loads[Math.min(second, loads.length - 1)] as number))
+    if (step !== state.step) {
+      enterStep(state, step, plan, conditions, tell)
+      trace?.line(Math.floor(step / stepsPerSecond), conditions, step)
     }
-
-    senders.forEach((sender, index) => {
-      const { send } = sender
-      sender.lostNow = 0
-      makers[index]?.(number, making)
-      let { frames, kbit } = making
-      sender.made += frames
-      const skipped = skippedShare(send.device)
-      if (skipped > 0 && frames > 0) {
-        const debt = (skipDebt[index] as number) + frames * skipped
-        const late = way.isWhole ? Math.min(frames, Math.floor(debt)) : debt
-        skipDebt[index] = debt - late
-        lose(sender, late, 'computer')
-        kbit *= 1 - late / frames
-        frames -= late
-      }
-      const refuses = isIn(conditions.refuses[index] ?? [], step)
-      if (refuses && sender.mode !== 'gone' && sender.mode !== 'over')
-        breakOff(sender, 'destination', now, tell)
-      else if (sender.mode === 'gone' && now >= sender.retryAt)
-        tryAgain(sender, !refuses && capacityKbit > 0, now, tell)
-      if (frames > 0 || making.isKeyframe)
-        offer(sender, frames, kbit * sender.share, making.isKeyframe, tell)
-    })
-
-    // UDP does not give way; what it leaves, TCP shares.
-    let overUdp = 0
-    senders.forEach(({ send, queue, share }, index) => {
-      if (send.transport === 'tcp') return
-      const wanted =
-        send.transport === 'srt'
-          ? Math.min(
-              queue.kbit / (1 - Math.min(0.9, loss)),
-              send.fullKbps * share * sendingPractice.srtOverhead * tick + (queue.kbit > 0 ? 0 : 0),
-            )
-          : queue.kbit
-      demands[index] = Math.min(
-        wanted,
-        ceilingOf(senders[index] as Sender, index, step, loss) * tick,
-      )
-      overUdp += demands[index] as number
-    })
-    const passing = overUdp > capacityKbit ? capacityKbit / overUdp : 1
-    senders.forEach((sender, index) => {
-      if (sender.send.transport === 'tcp') demands[index] = 0
-      else demands[index] = (demands[index] as number) * passing
-    })
-    const udpDemands = demands.slice()
-    senders.forEach((sender, index) => {
-      demands[index] =
-        sender.send.transport === 'tcp'
-          ? Math.min(sender.queue.kbit, ceilingOf(sender, index, step, loss) * tick)
-          : 0
-    })
-    shareOut(demands, order, capacityKbit - overUdp * passing)
-
-    senders.forEach((sender, index) => {
-      const { send, queue } = sender
-      const isTcp = send.transport === 'tcp'
-      const sent = isTcp ? (demands[index] as number) : (udpDemands[index] as number) * (1 - loss)
-      if (queue.kbit > 0) {
-        const slow = conditions.slow[index] ?? []
-        if (sent < queue.kbit - 1e-9)
-          sender.cause = isIn(slow, step) && capacityKbit > 0 ? 'destination' : 'line'
-        sender.delivered += queue.take(sent)
-      }
-      if (send.transport === 'udp') lose(sender, queue.clear(), 'line')
-      if (sender.mode === 'sending' || sender.mode === 'dropping')
-        decide(sender, sent, tick, now, tell)
-      else sender.waitSeconds = 0
-      if (sender.lostNow > 0 && firstLoss === null) {
-        const cause = (['computer', 'destination', 'line'] as const).find(
-          (name) => sender.lost[name] > 0,
-        )
-        firstLoss = { atSeconds: now, cause: cause ?? 'line', who: send.name }
-      }
-      watch(sender, tick, now)
-      if (!paired.has(index)) sender.lostToViewers += sender.lostNow
-      trace?.tick(index, second, sender, sent, tick)
-    })
+    for (let index = 0; index < count; index += 1) make(senders[index] as Sender, index, number)
+    passing.pass(senders, state, tick)
+    for (let index = 0; index < count; index += 1) settle(senders[index] as Sender, index)
     for (const { main, backup } of pairs) {
       const [one, two] = [senders[main] as Sender, senders[backup] as Sender]
       const both = Math.min(one.lostNow, two.lostNow)
       one.lostToViewers += both
       two.lostToViewers += both
     }
-    trace?.line(second, conditions, step)
-
-    const isDiskFull = step >= conditions.diskFullAt
-    plan.recordings.forEach(({ framesPerSecond, device, name }, index) => {
-      const recording = recordings[index] as RecordingOutcome
-      const frames = framesPerSecond * tick
-      recording.made += frames
-      const lost = isDiskFull ? frames : frames * skippedShare(device)
-      recording.lost.computer += lost
-      if (lost > 0 && firstLoss === null)
-        firstLoss = { atSeconds: now, cause: 'computer', who: name }
-      if (isDiskFull && !wasDiskFull) tell('disk full', name, 'computer', 0)
-    })
-    wasDiskFull ||= isDiskFull
+    record(tick)
   }
   return {
     night,
     seconds: plan.seconds,
-    sends: senders.map((sender) => ({
-      key: sender.send.key,
-      name: sender.send.name,
-      destinationId: sender.send.destinationId,
-      made: sender.made,
-      delivered: sender.delivered,
-      waiting: sender.queue.frames,
-      lost: sender.lost,
-      lostToViewers: sender.lostToViewers,
-      awaySeconds: sender.awaySeconds,
-      longestBehindSeconds: sender.longestBehindSeconds,
-      freezes: sender.freezes,
-      leastShare: sender.leastShare,
-      meanScore: sender.scoreSum / plan.seconds,
-    })),
+    sends: senders.map((sender) => outcomeOf(sender, plan.seconds)),
     recordings,
-    mostLoad,
+    mostLoad: state.mostLoad,
     events,
     firstLoss,
   }

@@ -28,6 +28,8 @@ export interface Sender {
   isFrozen: boolean
   leastShare: number
   scoreSum: number
+  /** The picture's score at its present share. */
+  score: number
   silentSeconds: number
   clearSeconds: number
   loweredAt: number
@@ -60,6 +62,7 @@ export const newSender = (send: SimulatedSend, queue: Queue): Sender => ({
   isFrozen: false,
   leastShare: 1,
   scoreSum: 0,
+  score: send.scoreAt(1),
   silentSeconds: 0,
   clearSeconds: 0,
   loweredAt: -Infinity,
@@ -76,6 +79,11 @@ export type Tell = (
   cause: LossCause | null,
   value: number,
 ) => void
+
+function setShare(sender: Sender, share: number): void {
+  sender.share = share
+  sender.score = sender.send.scoreAt(share)
+}
 
 export function lose(sender: Sender, frames: number, cause: LossCause): void {
   if (frames <= 0) return
@@ -109,7 +117,7 @@ export function tryAgain(sender: Sender, isThere: boolean, now: number, tell: Te
     return
   }
   sender.mode = 'waiting'
-  sender.share = 1
+  setShare(sender, 1)
   if (!send.startIsPressed) return
   sender.seenFrom = now + viewing.pressAgainSeconds
   tell('start again', send.key, sender.cause, viewing.pressAgainSeconds)
@@ -172,14 +180,14 @@ export function decide(
     const least = sending.leastPercent / 100
     if (waitSeconds > sending.lowerAfterSeconds && isTime && sender.share > least) {
       if (sender.share === 1) tell('lowers', send.key, sender.cause, 0)
-      sender.share = Math.max(least, (sender.share * sending.lowerToPercent) / 100)
+      setShare(sender, Math.max(least, (sender.share * sending.lowerToPercent) / 100))
       sender.leastShare = Math.min(sender.leastShare, sender.share)
       sender.loweredAt = now
       sender.clearSeconds = 0
     } else if (waitSeconds < sendingPractice.clearBelowSeconds) {
       sender.clearSeconds += seconds
       if (sender.share < 1 && sender.clearSeconds >= sendingPractice.clearForSeconds) {
-        sender.share = Math.min(1, sender.share + sending.raiseByPercent / 100)
+        setShare(sender, Math.min(1, sender.share + sending.raiseByPercent / 100))
         // From here on a step a second.
         sender.clearSeconds = sendingPractice.clearForSeconds - 1
         if (sender.share === 1) tell('full again', send.key, null, sender.leastShare)
@@ -205,7 +213,7 @@ export function watch(sender: Sender, seconds: number, now: number): void {
   const isAway = sender.mode === 'gone' || sender.mode === 'waiting' || sender.mode === 'over'
   sender.awayNow = isAway || now < sender.seenFrom
   if (sender.awayNow) sender.awaySeconds += seconds
-  else sender.scoreSum += sender.send.scoreAt(sender.share) * seconds
+  else sender.scoreSum += sender.score * seconds
   const isFrozen =
     sender.waitSeconds > viewing.playerBufferSeconds ||
     (isAway && now - sender.awaySince > viewing.playerBufferSeconds)

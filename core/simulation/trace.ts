@@ -21,7 +21,7 @@ export interface NightTrace {
   lostFrames: Float32Array[]
   shares: Float32Array[]
   loads: Float32Array[]
-  tick(index: number, second: number, sender: Sender, sentKbit: number, seconds: number): void
+  tick(index: number, second: number, sender: Sender, sentKbit: number): void
   line(second: number, conditions: Conditions, step: number): void
   rest(second: number, conditions: Conditions): void
 }

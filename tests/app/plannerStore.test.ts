@@ -171,9 +171,9 @@ describe('the planner', () => {
     const { store, planner } = await opened()
     answer(questions[0]!)
     const before = planRows(store.show, planOf(store.show))
-    const way = possibleImprovements(store.show).find(({ id }) => id === 'headroom')!
+    const way = possibleImprovements(store.show).find(({ id }) => id === 'frames')!
     expect(planner.tried).toBeNull()
-    planner.tryWay('headroom')
+    planner.tryWay('frames')
     await nextTick()
     answer(questions[1]!)
     const changes = planChanges(before, planRows(store.show, planOf(store.show)))

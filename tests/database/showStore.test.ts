@@ -2,6 +2,8 @@ import {
   lineOf,
   newComputer,
   usualFitSettings,
+  usualRehearsal,
+  usualSending,
   newConnectionDetails,
   newShow,
   newShowWords,
@@ -95,7 +97,26 @@ describe('migrations', () => {
     },
   )
 
+  /** Before nights were simulated every sender dropped frames, and nothing was kept of a rehearsal. */
+  const neverRehearsed = (show: Show): void => {
+    show.rehearsal = usualRehearsal
+    for (const destination of show.destinations) destination.sending = usualSending
+  }
+
+  it('bring a show that was never rehearsed up to date', async () => {
+    const id = await stored(
+      edited((show) => {
+        show.rehearsal.seed = 77
+      }),
+    )
+    await backTo('007')
+    expect(await database.schema.hasColumn('destinations', 'sending')).toBe(false)
+    await migrate(databaseUrl)
+    expect((await readShow(database, id))?.show).toEqual(edited(neverRehearsed))
+  })
+
   const setByHand = (show: Show): void => {
+    neverRehearsed(show)
     Object.assign(show, { recordings: [], computer: newComputer, keptPlans: [] })
   }
 

@@ -9,6 +9,7 @@ import IncidentsCard from '~/components/rehearse/IncidentsCard.vue'
 import ManyNightsCard from '~/components/rehearse/ManyNightsCard.vue'
 import NightLog from '~/components/rehearse/NightLog.vue'
 import RemediesCard from '~/components/rehearse/RemediesCard.vue'
+import TakeAwayMenu from '~/components/rehearse/TakeAwayMenu.vue'
 import { useTimeAxis } from '~/components/rehearse/timeAxis'
 import { nightsWanted, useRehearsalStore } from '~/stores/rehearsal'
 import { useShowStore } from '~/stores/show'
@@ -97,6 +98,7 @@ offerCommands([
       </div>
       <CleanLimitsFields />
       <template v-if="rehearsal.missing.length === 0">
+        <TakeAwayMenu />
         <button type="button" class="button" @click="rehearsal.another()">
           <RotateCcw class="size-4" /> Another night
         </button>
