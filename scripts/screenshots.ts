@@ -17,6 +17,13 @@ interface View {
   prepare?: (page: Page) => Promise<unknown>
 }
 
+const helpPage = `Resolution\tFrame rate\tVideo bitrate (kbps)
+1920x1080\t60\t4500-9000
+1280x720\t30\t1500-4000
+Use CBR, High profile, level 4.2. Keyframes every 2 seconds, at most 2 B-frames.
+Audio: AAC stereo, up to 160 kb/s at 48 kHz.
+Get a new stream key for every broadcast. Latency can be set in the dashboard.`
+
 const chooseCamera = (page: Page) =>
   page.getByRole('button', { name: /^Bench camera camera/ }).click()
 
@@ -103,6 +110,38 @@ const views: View[] = [
     path: (id) => `/shows/${id}/fit`,
     colours: 'light',
     prepare: (page) => untilTried(page),
+  },
+  {
+    name: 'help-page',
+    path: (id) => `/shows/${id}/destinations`,
+    colours: 'light',
+    prepare: async (page) => {
+      await page.getByRole('tab', { name: 'Accepts' }).click()
+      await page.getByRole('button', { name: /^Paste what its help page says/ }).click()
+      await page.getByLabel('Text of the page; tables too').fill(helpPage)
+      await page.getByRole('row', { name: /Keyframe every/ }).waitFor()
+    },
+  },
+  {
+    name: 'rehearse',
+    path: (id) => `/shows/${id}/rehearse`,
+    colours: 'light',
+    prepare: async (page) => {
+      await page.getByRole('heading', { name: /^Night 1$/ }).waitFor()
+      await page.getByRole('button', { name: 'Add: A sync starts' }).click()
+      await page.getByLabel('Takes').fill('9 Mb/s')
+      await page.getByLabel('Takes').press('Enter')
+      await page.getByRole('button', { name: 'Add: The line is cut' }).click()
+      await page.getByLabel('For', { exact: true }).fill('2')
+      await page.getByLabel('For', { exact: true }).press('Enter')
+      await page.getByRole('button', { name: 'Run 1,000 nights' }).click()
+      await page.getByRole('button', { name: /^Stop at/ }).waitFor({ state: 'hidden' })
+      await untilTried(page)
+      await page.getByRole('button', { name: 'Find it' }).click()
+      await page.getByText('headrooms, each planned anew').waitFor({ state: 'hidden' })
+      await page.getByRole('button', { name: 'Next event' }).click()
+      await page.getByRole('heading', { name: /^Clean on/ }).scrollIntoViewIfNeeded()
+    },
   },
   { name: 'encoders', path: (id) => `/shows/${id}/encoders`, colours: 'light' },
   {

@@ -1,34 +1,14 @@
 <script setup lang="ts">
-import { type LaneState, laneStates, lostOf } from '@green-mantle/core/simulation'
+import { lostOf, stretchesOf } from '@green-mantle/core/simulation'
 import { computed } from 'vue'
 import type { LookedAtNight } from '~/workers/rehearsal.worker'
-import { axis, useTimeAxis } from './timeAxis'
+import { axis } from './timeAxis'
 
 /** A lane a send with its state through the night and its figures, and a lane a device. */
 const props = defineProps<{ looked: LookedAtNight }>()
-const { seconds } = useTimeAxis()
 
-interface Stretch {
-  from: number
-  width: number
-  state: LaneState
-}
 /** Narrower than this share of the axis nothing can be seen. */
 const leastShare = 0.004
-
-function stretchesOf(states: Uint8Array): Stretch[] {
-  const found: Stretch[] = []
-  let from = 0
-  for (let at = 1; at <= states.length; at += 1) {
-    if (at < states.length && states[at] === states[from]) continue
-    const state = laneStates[states[from] as number] as LaneState
-    const width = (at - from) / seconds.value
-    if (state !== 'steady')
-      found.push({ from: from / seconds.value, width: Math.max(leastShare, width), state })
-    from = at
-  }
-  return found
-}
 
 const lanes = computed(() =>
   props.looked.outcome.sends.map((send, index) => {
@@ -38,7 +18,10 @@ const lanes = computed(() =>
       ...send,
       canvas: about?.canvas ?? 'landscape',
       passedOnTo: about?.passedOnTo ?? [],
-      stretches: stretchesOf(props.looked.trace.states[index] as Uint8Array),
+      stretches: stretchesOf(props.looked.trace.states[index] as Uint8Array).map((stretch) => ({
+        ...stretch,
+        width: Math.max(leastShare, stretch.width),
+      })),
       lost: `${lost > 0 && lost < 0.1 ? '<0.1' : lost.toFixed(1)} %`,
       behind: `${send.longestBehindSeconds.toFixed(1)} s`,
       away: `${Math.round(send.awaySeconds)} s`,
