@@ -129,8 +129,8 @@ const views: View[] = [
     prepare: async (page) => {
       await page.getByRole('heading', { name: /^Night 1$/ }).waitFor()
       await page.getByRole('button', { name: 'Add: A sync starts' }).click()
-      await page.getByLabel('Takes').fill('9 Mb/s')
-      await page.getByLabel('Takes').press('Enter')
+      await page.getByRole('textbox', { name: 'Takes', exact: true }).fill('9 Mb/s')
+      await page.getByRole('textbox', { name: 'Takes', exact: true }).press('Enter')
       await page.getByRole('button', { name: 'Add: The line is cut' }).click()
       await page.getByLabel('For', { exact: true }).fill('2')
       await page.getByLabel('For', { exact: true }).press('Enter')
@@ -186,7 +186,7 @@ async function send(address: string, method: string, body: unknown): Promise<voi
   await fetch(address, { method, headers, body: JSON.stringify(body) })
 }
 
-/** Takes the README's pictures anew, from the demo. */
+/** Takes the README's pictures anew, from the demo; all, or those that are named. */
 main(async () => {
   mkdirSync(folder, { recursive: true })
   const stack = await startStack()
@@ -211,7 +211,10 @@ main(async () => {
     for (const profile of demoProfiles) await send(`${address}/api/profiles`, 'POST', profile)
     for (const destination of ['longmeadow', 'tallstory-wide'])
       await send(`${address}/api/shows/${id}/keys/${destination}`, 'PUT', { key: nanoid() })
-    for (const view of views) await picture(browser, address, id, view)
+    const wanted = process.argv.slice(2)
+    for (const view of views)
+      if (wanted.length === 0 || wanted.includes(view.name))
+        await picture(browser, address, id, view)
   } finally {
     await browser.close()
     await stopStack(stack)

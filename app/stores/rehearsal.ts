@@ -106,6 +106,8 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
 
   /** A worker that was ended never answers, so that whoever waits for it has to be told. */
   let tellStopped = (): void => {}
+  /** What it runs for. */
+  let runningKey = ''
 
   function stop(): void {
     for (const { end } of crew) end()
@@ -124,6 +126,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     const own = Array.from({ length: crewSize() }, newRehearsalWorker)
     crew = own
     running.value = what
+    runningKey = key.value
     problem.value = ''
     const queue = [...pieces]
     const stopped = new Promise<void>((resolve) => {
@@ -223,7 +226,8 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     key,
     () => {
       if (isWanted.value) void look()
-      if (running.value) stop()
+      // What was begun since is of the show as it is now.
+      if (running.value && runningKey !== key.value) stop()
       if (summariesKey.value !== key.value) {
         remedies.value = []
         areRemediesKnown.value = false

@@ -33,7 +33,7 @@ function setDevice(value: string): void {
     <SelectField
       v-if="store.show.computer.devices.length > 0"
       hide-label
-      class="w-34 max-xl:w-28"
+      class="w-40 max-xl:w-28"
       :label="`Device for ${row.name}`"
       :model-value="row.rendition.encoder.deviceId ?? noDevice"
       :choices="devices"

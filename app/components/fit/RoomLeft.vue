@@ -20,7 +20,7 @@ const tone = (share: number): string =>
       <div
         v-for="room in rooms"
         :key="room.id"
-        class="grid grid-cols-[minmax(5.5rem,1fr)_minmax(1.5rem,4rem)_auto] items-center gap-2"
+        class="grid grid-cols-[minmax(5.5rem,1fr)_minmax(1.5rem,4rem)_minmax(0,9.5rem)] items-center gap-2"
       >
         <dt class="leading-tight break-words">{{ room.name }}</dt>
         <dd class="bg-sunk h-2.5 overflow-hidden rounded-full" aria-hidden="true">
