@@ -36,6 +36,27 @@ export const rehearsalKey = (show: RehearsedShow): string =>
     ]),
   )
 
+/**
+ * What the wish for clean nights hangs on, as a short text: everything but what follows from it, the
+ * headroom and the plan.
+ */
+export function wishKey(show: RehearsedShow): string {
+  const { headroomPercent: _headroom, ...line } = lineOf(show)
+  const { seed, incidents, clean, wantedPercent } = show.rehearsal
+  return hashOf(
+    JSON.stringify([
+      [line, show.pictureKind, show.durationMinutes, show.computer],
+      show.recordings.map(({ id, on }) => [id, on]),
+      show.destinations.map(
+        ({ id, on, protocol, backupAddress, path, viewers, sending, rules }) => [
+          [id, on, protocol, backupAddress !== null, path, viewers, sending, rules],
+        ],
+      ),
+      [seed, incidents, clean, wantedPercent],
+    ]),
+  )
+}
+
 /** How far a show is rehearsed. */
 export type RehearsalState =
   | { name: 'not yet' }

@@ -5,7 +5,7 @@ import { type Incident, lineOf, type Show } from '../show'
 import { manyNights, type NightSummary } from '../simulation'
 import { enoughHeadroom, type HeadroomPoint, isSettled } from './enoughHeadroom'
 import { nightsAt, nightsOf, plannedFor, withHeadroom } from './headroom'
-import { rehearsalInWords, rehearsalKey, rehearsalState } from './planKey'
+import { rehearsalInWords, rehearsalKey, rehearsalState, wishKey } from './planKey'
 import { rankedRemedies, remediesFor } from './remedies'
 import { tryRemedy } from './tryRemedy'
 
@@ -60,6 +60,18 @@ describe('what was rehearsed', () => {
     const changed = { ...show, rehearsal: { ...show.rehearsal, incidents: [incident] } }
     expect(rehearsalState(changed).name).toBe('out of date')
     expect(rehearsalState(withHeadroom(show, 12)).name).toBe('out of date')
+  })
+})
+
+describe('the wish for clean nights', () => {
+  it('hangs on the line and the destinations, and not on what follows from it', () => {
+    const key = wishKey(rough)
+    expect(wishKey(withHeadroom(rough, 55))).toBe(key)
+    expect(wishKey(planned(withHeadroom(rough, 55)))).toBe(key)
+    const [first, ...rest] = rough.destinations
+    expect(wishKey({ ...rough, destinations: [{ ...first!, on: false }, ...rest] })).not.toBe(key)
+    const lines = rough.lines.map((line) => ({ ...line, samples: line.samples.slice(1) }))
+    expect(wishKey({ ...rough, lines })).not.toBe(key)
   })
 })
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { headroomsTried } from '@green-mantle/core/rehearsal'
+import { headroomsTried, wishKey } from '@green-mantle/core/rehearsal'
 import { countedSamples } from '@green-mantle/core/network'
 import { lineOf, wantedPercentLimits } from '@green-mantle/core/show'
 import { countInWords, percentUnits } from '@green-mantle/core/words'
@@ -7,9 +7,11 @@ import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent } from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
+import { watchDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 import VChart from 'vue-echarts'
 import NumberField from '~/components/fields/NumberField.vue'
+import OnSwitch from '~/components/fields/OnSwitch.vue'
 import { useChartTheme } from '~/composables/chartTheme'
 import { useRehearsalStore } from '~/stores/rehearsal'
 import { useShowStore } from '~/stores/show'
@@ -52,6 +54,26 @@ function setWanted(percent: number | null): void {
       draft.rehearsal.wantedPercent = percent
     })
 }
+
+function setFollows(follows: boolean): void {
+  store.edit(follows ? 'Let the headroom follow' : 'Leave the headroom as it is set', (draft) => {
+    draft.rehearsal.headroomFollows = follows
+  })
+}
+
+/** Found anew whenever what nights depend on changes; set where enough is known to set it. */
+async function follow(): Promise<void> {
+  if (!store.show.rehearsal.headroomFollows || rehearsal.running !== undefined) return
+  const asked = wishKey(store.show)
+  await rehearsal.findHeadroom()
+  if (asked !== wishKey(store.show) || !enough.value || isTooRisky.value) return
+  if (enough.value.percent !== present.value) setHeadroom(enough.value.percent)
+}
+watchDebounced(
+  () => store.show.rehearsal.headroomFollows && wishKey(store.show),
+  () => void follow(),
+  { debounce: 800, immediate: true },
+)
 
 const option = computed(() => ({
   animation: false,
@@ -136,6 +158,18 @@ const option = computed(() => ({
         Find it
       </button>
       <button v-else type="button" class="button" @click="rehearsal.stop()">Stop</button>
+    </div>
+    <div class="mt-1.5 flex items-center gap-2">
+      <OnSwitch
+        :model-value="store.show.rehearsal.headroomFollows"
+        label="Let the headroom follow this wish"
+        @update:model-value="setFollows"
+      />
+      <span
+        class="text-xs"
+        title="Whenever Rehearse is opened, or something changes while it is open"
+        >let the headroom follow</span
+      >
     </div>
     <p v-if="rehearsal.running === 'headroom'" role="status" class="text-ink-2 text-xs">
       {{ rehearsal.headrooms.length }} of {{ headroomsTried.length }} headrooms, each planned anew …

@@ -1,8 +1,9 @@
 import { verdictOf } from '@green-mantle/core/fit'
+import { rehearsalInWords } from '@green-mantle/core/rehearsal'
 import { layersOnAir, type Show, type ShowSummary } from '@green-mantle/core/show'
 
 /** Raised when a summary says something else of the same show; older ones are then made anew. */
-export const summaryVersion = 1
+export const summaryVersion = 2
 
 /** What is kept of a show for the list, beside what its row says anyway. */
 export type KeptSummary = Omit<ShowSummary, 'id' | 'revision' | 'updatedAt'>
@@ -10,6 +11,7 @@ export type KeptSummary = Omit<ShowSummary, 'id' | 'revision' | 'updatedAt'>
 /** What Home shows of a show: its first scene as picture, its destinations and its verdict. */
 export function keptSummaryOf(show: Show): KeptSummary {
   const { state, sentence } = verdictOf(show)
+  const rehearsed = rehearsalInWords(show)
   const scene = show.scenes.find((candidate) => candidate.layers.length > 0)
   const layers = {
     landscape: scene ? layersOnAir(show, scene, 'landscape') : [],
@@ -27,7 +29,7 @@ export function keptSummaryOf(show: Show): KeptSummary {
     dressing: show.dressing,
     sources: show.sources.filter((source) => used.has(source.id)),
     destinations: show.destinations.map(({ name, canvas, on }) => ({ name, canvas, on })),
-    verdict: { state, sentence },
+    verdict: { state, sentence: rehearsed ? `${sentence}, ${rehearsed}` : sentence },
   }
 }
 
