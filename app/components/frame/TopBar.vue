@@ -38,7 +38,7 @@ const when = computed(() => wallClockInWords(store.show.startsAt, 'short'))
 
 <template>
   <header
-    class="border-rule bg-sheet grid h-13 shrink-0 grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-4 border-b px-4"
+    class="border-rule bg-sheet grid h-13 shrink-0 grid-cols-[minmax(0,1fr)_auto_minmax(max-content,1fr)] items-center gap-3 border-b px-4 xl:gap-4"
   >
     <div class="flex min-w-0 items-center gap-3">
       <RouterLink to="/" aria-label="Home, all shows" class="shrink-0 rounded">
