@@ -9,7 +9,12 @@ import {
   remediesFor,
 } from '@green-mantle/core/rehearsal'
 import type { Show } from '@green-mantle/core/show'
-import { manyNights, missingForNight, type NightSummary } from '@green-mantle/core/simulation'
+import {
+  manyNights,
+  missingForNight,
+  nightsFromTheFirst,
+  type NightSummary,
+} from '@green-mantle/core/simulation'
 import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
@@ -196,7 +201,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     const own = key.value
     remedies.value = []
     areRemediesKnown.value = false
-    const before = summaries.value.filter(({ night: number }) => number < nightsARemedy)
+    const before = nightsFromTheFirst(summaries.value, nightsARemedy)
     const isDone = await shareOut(
       'remedies',
       remediesFor(show).map(({ id }) => id),

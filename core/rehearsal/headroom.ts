@@ -3,8 +3,6 @@ import { lineOf, type Show } from '../show'
 import { inSteps, nightPlanOf, type NightSummary, runNight, summaryOf, wilson } from '../simulation'
 import { type HeadroomPoint, isSettled } from './enoughHeadroom'
 
-type RehearsedAndPlanned = Show
-
 export const withHeadroom = <Planned extends Show>(show: Planned, percent: number): Planned => ({
   ...show,
   lines: show.lines.map((line) =>
@@ -14,7 +12,7 @@ export const withHeadroom = <Planned extends Show>(show: Planned, percent: numbe
 
 /** A show as it would be planned for a headroom; null where nothing fits. */
 export function plannedFor(
-  show: RehearsedAndPlanned,
+  show: Show,
   percent: number,
 ): { show: Show; points: number; leftOut: number } | null {
   const asked = withHeadroom(show, percent)
@@ -35,7 +33,7 @@ const chunk = 50
  * needed to tell whether the wanted share is reached. Yields as it goes, so that it can be stopped.
  */
 export function* nightsAt(
-  show: RehearsedAndPlanned,
+  show: Show,
   percent: number,
   { mostNights, startsAtHour }: { mostNights: number; startsAtHour: number },
 ): Generator<void, HeadroomPoint> {

@@ -2,7 +2,7 @@ import { plannedDemoShow } from '@green-mantle/demo'
 import { describe, expect, it } from 'vitest'
 import { fitShow, withPlan } from '../plan'
 import { type Incident, lineOf, type Show } from '../show'
-import { manyNights, type NightSummary } from '../simulation'
+import { manyNights, nightsFromTheFirst, type NightSummary } from '../simulation'
 import { enoughHeadroom, type HeadroomPoint, isSettled } from './enoughHeadroom'
 import { nightsAt, nightsOf, plannedFor, withHeadroom } from './headroom'
 import { rehearsalInWords, rehearsalKey, rehearsalState, wishKey } from './planKey'
@@ -179,6 +179,14 @@ describe('many nights', () => {
     ])
     expect(many.spreads[0]!.lostShare).toEqual({ low: 0.005, middle: 0.05, high: 0.095 })
     expect(manyNights([])).toMatchObject({ nights: 0, worst: null, causes: [] })
+  })
+
+  it('are taken from the first on without a gap, where a run was stopped', () => {
+    const nights = nightsOf(rough, { from: 0, to: 8, startsAtHour })
+    const [a, b, c, , ...later] = nights
+    expect(nightsFromTheFirst([...later, c!, a!, b!], 300)).toEqual([a, b, c])
+    expect(nightsFromTheFirst(nights, 2)).toEqual([a, b])
+    expect(nightsFromTheFirst(later, 300)).toEqual([])
   })
 
   it('are the same in whatever pieces they are run', () => {

@@ -99,6 +99,13 @@ export interface ManyNights {
   firstUnclean: number | null
 }
 
+/** The nights from the first on without a gap, in order, no more than so many; a run that was stopped has gaps. */
+export function nightsFromTheFirst(nights: readonly NightSummary[], most: number): NightSummary[] {
+  const sorted = [...nights].sort((a, b) => a.night - b.night).slice(0, most)
+  const gap = sorted.findIndex(({ night }, index) => night !== index)
+  return gap < 0 ? sorted : sorted.slice(0, gap)
+}
+
 const mostOften = (names: readonly (string | null)[]): string => {
   const counts = new Map<string, number>()
   for (const name of names) if (name !== null) counts.set(name, (counts.get(name) ?? 0) + 1)
