@@ -126,3 +126,10 @@ export function practiceSeconds(
     }
   })
 }
+
+/** What a practice line is like so many milliseconds after its start; past its end it stays as it was. */
+export const practiceSecondAt = (
+  seconds: readonly PracticeSecond[],
+  elapsedMilliseconds: number,
+): PracticeSecond | undefined =>
+  seconds[Math.min(Math.floor(elapsedMilliseconds / 1000), seconds.length - 1)] ?? seconds[0]

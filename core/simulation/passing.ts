@@ -14,7 +14,7 @@ export interface Passing {
 export function newPassing(count: number): Passing {
   const sentKbit = new Float64Array(count)
   const tcp = new Float64Array(count)
-  const order = Uint8Array.from({ length: count }, (_, index) => index)
+  const order = Uint16Array.from({ length: count }, (_, index) => index)
   return {
     sentKbit,
     pass(senders, { capacityKbps, lossShare, ceilingKbps }, tickSeconds) {

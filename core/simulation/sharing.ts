@@ -3,7 +3,7 @@
  * is a list of the same length that is sorted by it. As `maxMinShares` in the network room, which
  * the tests hold it against.
  */
-export function shareOut(demands: Float64Array, order: Uint8Array, capacity: number): void {
+export function shareOut(demands: Float64Array, order: Uint16Array, capacity: number): void {
   const count = demands.length
   // Insertion sort: the order hardly changes from step to step.
   for (let place = 1; place < count; place += 1) {

@@ -417,7 +417,7 @@ describe('its parts', () => {
           const shares = Float64Array.from(demands)
           shareOut(
             shares,
-            Uint8Array.from(demands, (_, index) => index),
+            Uint16Array.from(demands, (_, index) => index),
             capacity,
           )
           const wanted = maxMinShares(demands, capacity)
@@ -425,6 +425,21 @@ describe('its parts', () => {
         },
       ),
     )
+  })
+
+  it('shares among more than a byte counts: fifty destinations with ladders of three and two ingests', () => {
+    const shares = new Float64Array(300).fill(10)
+    shareOut(
+      shares,
+      Uint16Array.from(shares, (_, index) => index),
+      1500,
+    )
+    expect(Math.min(...shares)).toBeCloseTo(5, 9)
+    const many = Array.from({ length: 300 }, (_, index) =>
+      send({ key: `${index}`, name: `${index}`, destinationId: `${index}`, fullKbps: 100 }),
+    )
+    const plan = night({ seconds: 20, line: steady(20_000), sends: many })
+    conserves(run(plan, inSteps))
   })
 
   it('makes groups of pictures that come to the bitrate, with a keyframe of three to eight mean frames', () => {

@@ -1,8 +1,8 @@
 import {
-  maxMinShares,
+  creditsAfter,
   type PracticeLine,
+  practiceSecondAt,
   practiceSeconds,
-  tcpCeilingKbps,
 } from '@green-mantle/core/network'
 
 /** One connection's allowance on a practice line. */
@@ -33,8 +33,6 @@ const realClock: Clock = {
 }
 
 const tickMilliseconds = 25
-/** Credit that is not used is lost after this many ticks, as capacity is. */
-const creditTicks = 4
 
 interface Connection {
   credit: number
@@ -55,10 +53,7 @@ export function practicePacer(
   const connections = new Set<Connection>()
   let last = startedAt
   let isStopped = false
-  const second = () => {
-    const index = Math.floor((clock.now() - startedAt) / 1000)
-    return seconds[Math.min(index, seconds.length - 1)] ?? seconds[0]
-  }
+  const second = () => practiceSecondAt(seconds, clock.now() - startedAt)
 
   function serve(connection: Connection): void {
     for (let next = connection.waiting[0]; next; next = connection.waiting[0]) {
@@ -75,18 +70,17 @@ export function practicePacer(
     last = now
     const present = second()
     if (!present || connections.size === 0) return
-    const bytesAt = (kbps: number): number => (kbps * milliseconds) / 8
-    const ceiling = bytesAt(tcpCeilingKbps(present.roundTripMilliseconds, present.lossPercent))
     const open = [...connections]
-    const shares = maxMinShares(
-      open.map(() => ceiling),
-      bytesAt(present.capacityKbps),
+    const credits = creditsAfter(
+      open.map(({ credit, waiting }) => ({
+        creditBytes: credit,
+        waitingBytes: waiting[0]?.bytes ?? 0,
+      })),
+      present,
+      milliseconds,
     )
     open.forEach((connection, index) => {
-      const share = shares[index] ?? 0
-      // What waits has to come through some day, however large it is.
-      const most = Math.max(share * creditTicks, connection.waiting[0]?.bytes ?? 0)
-      connection.credit = Math.min(connection.credit + share, most)
+      connection.credit = credits[index] ?? 0
       serve(connection)
     })
   }

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { Incident, IncidentKind, Medium } from '@green-mantle/core/show'
-import { media } from '@green-mantle/core/show'
+import { type Incident, type IncidentKind, media } from '@green-mantle/core/show'
 import { usualIncidents } from '@green-mantle/core/simulation'
 import { mediumNames, percentUnits, rateUnits, secondUnits } from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
@@ -28,15 +27,65 @@ const kinds = Object.entries(usualIncidents).map(([kind, { label }]) => ({
 const chosen = computed(() =>
   store.show.rehearsal.incidents.find(({ id }) => id === incidents.chosenId.value),
 )
-const devices = computed(() =>
-  store.show.computer.devices.map(({ id, name }) => ({ value: id, label: name })),
-)
-const destinations = computed(() =>
-  store.show.destinations
-    .filter(({ on }) => on)
-    .map(({ id, name }) => ({ value: id, label: name })),
-)
-const mediumChoices = media.map((value) => ({ value, label: mediumNames[value] }))
+const time = { unit: 's', units: { ...secondUnits, min: 60 } }
+const percent = { unit: '%', units: percentUnits, decimals: 0, least: 0, most: 100, step: 1 }
+const rate = { unit: 'kb/s', units: rateUnits, decimals: 0, least: 0, most: 1e8, step: 100 }
+/** What is typed of the chosen incident, by its kind. */
+const numbers = computed(() => {
+  const it = chosen.value
+  if (!it) return []
+  const { atSeconds, durationSeconds } = it
+  const start = { ...time, decimals: 0, least: 0, most: seconds.value, step: 10 }
+  const length = { ...time, decimals: 1, least: 0.1, most: 604_800, step: 1 }
+  return [
+    { name: 'atSeconds', label: 'After the start', value: atSeconds, ...start },
+    { name: 'durationSeconds', label: 'For', value: durationSeconds, ...length },
+    ...(it.kind === 'upload dips'
+      ? [{ name: 'leftPercent', label: 'Upload left', value: it.leftPercent, ...percent }]
+      : []),
+    ...(it.kind === 'loss burst'
+      ? [{ name: 'lossPercent', label: 'Packets lost', value: it.lossPercent, ...percent }]
+      : []),
+    ...(it.kind === 'device taken'
+      ? [{ name: 'takenPercent', label: 'Taken', value: it.takenPercent, ...percent }]
+      : []),
+    ...(it.kind === 'other traffic'
+      ? [{ name: 'kbps', label: 'Takes', value: it.kbps, ...rate }]
+      : []),
+    ...(it.kind === 'slow ingest'
+      ? [{ name: 'kbps', label: 'Takes no more than', value: it.kbps, ...rate }]
+      : []),
+  ]
+})
+const asChoices = (list: readonly { id: string; name: string }[]) =>
+  list.map(({ id, name }) => ({ value: id, label: name }))
+/** What is chosen of it. */
+const choices = computed(() => {
+  const it = chosen.value
+  if (!it) return []
+  const { computer, destinations } = store.show
+  if (it.kind === 'other medium')
+    return [
+      {
+        name: 'medium',
+        label: 'Medium',
+        value: it.medium as string,
+        choices: asChoices(media.map((id) => ({ id, name: mediumNames[id] }))),
+      },
+    ]
+  if (it.kind === 'device taken')
+    return [
+      {
+        name: 'deviceId',
+        label: 'Device',
+        value: it.deviceId,
+        choices: asChoices(computer.devices),
+      },
+    ]
+  if (!('destinationId' in it)) return []
+  const on = asChoices(destinations.filter((destination) => destination.on))
+  return [{ name: 'destinationId', label: 'Destination', value: it.destinationId, choices: on }]
+})
 
 function add(kind: IncidentKind): void {
   const count = store.show.rehearsal.incidents.length
@@ -83,87 +132,25 @@ const change = (changes: Partial<Incident>): void => {
       </div>
       <div class="grid grid-cols-2 gap-2">
         <NumberField
-          label="After the start"
-          unit="s"
-          :units="{ ...secondUnits, min: 60 }"
-          :least="0"
-          :most="seconds"
-          :step="10"
-          :model-value="chosen.atSeconds"
-          @update:model-value="$event !== null && change({ atSeconds: $event })"
-        />
-        <NumberField
-          label="For"
-          unit="s"
-          :units="{ ...secondUnits, min: 60 }"
-          :least="0.1"
-          :most="604800"
-          :decimals="1"
-          :model-value="chosen.durationSeconds"
-          @update:model-value="$event !== null && change({ durationSeconds: $event })"
-        />
-        <NumberField
-          v-if="chosen.kind === 'upload dips'"
-          label="Upload left"
-          unit="%"
-          :units="percentUnits"
-          :least="0"
-          :most="100"
-          :model-value="chosen.leftPercent"
-          @update:model-value="$event !== null && change({ leftPercent: $event })"
-        />
-        <NumberField
-          v-if="chosen.kind === 'loss burst'"
-          label="Packets lost"
-          unit="%"
-          :units="percentUnits"
-          :decimals="1"
-          :least="0"
-          :most="100"
-          :model-value="chosen.lossPercent"
-          @update:model-value="$event !== null && change({ lossPercent: $event })"
-        />
-        <NumberField
-          v-if="chosen.kind === 'other traffic' || chosen.kind === 'slow ingest'"
-          :label="chosen.kind === 'other traffic' ? 'Takes' : 'Takes no more than'"
-          unit="kb/s"
-          :units="rateUnits"
-          :least="0"
-          :most="100000000"
-          :step="100"
-          :model-value="chosen.kbps"
-          @update:model-value="$event !== null && change({ kbps: $event })"
+          v-for="field in numbers"
+          :key="field.name"
+          :label="field.label"
+          :unit="field.unit"
+          :units="field.units"
+          :decimals="field.decimals"
+          :least="field.least"
+          :most="field.most"
+          :step="field.step"
+          :model-value="field.value"
+          @update:model-value="$event !== null && change({ [field.name]: $event })"
         />
         <SelectField
-          v-if="chosen.kind === 'other medium'"
-          label="Medium"
-          :model-value="chosen.medium"
-          :choices="mediumChoices"
-          @update:model-value="change({ medium: $event as Medium })"
-        />
-        <template v-if="chosen.kind === 'device taken'">
-          <SelectField
-            label="Device"
-            :model-value="chosen.deviceId"
-            :choices="devices"
-            @update:model-value="change({ deviceId: $event })"
-          />
-          <NumberField
-            label="Taken"
-            unit="%"
-            :units="percentUnits"
-            :least="0"
-            :most="100"
-            :model-value="chosen.takenPercent"
-            @update:model-value="$event !== null && change({ takenPercent: $event })"
-          />
-        </template>
-        <SelectField
-          v-if="'destinationId' in chosen"
-          label="Destination"
-          :model-value="chosen.destinationId"
-          :choices="destinations"
-          @update:model-value="change({ destinationId: $event })"
+          v-for="field in choices"
+          :key="field.name"
+          :label="field.label"
+          :model-value="field.value"
+          :choices="field.choices"
+          @update:model-value="change({ [field.name]: $event })"
         />
       </div>
     </div>
