@@ -8,7 +8,7 @@ test('a new show begins with a usual arrangement, and what is added finds its pl
   stack,
 }) => {
   await page.goto('/')
-  await page.getByRole('button', { name: 'New show' }).click()
+  await page.getByRole('button', { name: 'New show', exact: true }).first().click()
   await page.getByRole('button', { name: 'Camera and screen' }).click()
   const list = page.getByRole('table', { name: 'Sources of this scene, front to back' })
   await expect(list.getByRole('row')).toHaveCount(3)

@@ -11,15 +11,15 @@ import { useShowStore } from '~/stores/show'
 const store = useShowStore()
 const rehearsal = useRehearsalStore()
 const router = useRouter()
-// What writes a file is loaded when it is first asked for.
-const formats = () => import('@green-mantle/core/formats')
 const csv = 'text/csv;charset=utf-8'
 const name = (what: string): string => `${fileNameFor(store.show.title)} ${what}`
 
 async function saveNight(kind: 'csv' | 'json'): Promise<void> {
   const { looked } = rehearsal
   if (!looked) return
-  const { nightFileExtension, writeNightCsv, writeNightFile } = await formats()
+  // Loaded when it is first asked for, by name: else all formats come, and the schema library everywhere.
+  const { nightFileExtension, writeNightCsv, writeNightFile } =
+    await import('@green-mantle/core/formats')
   const { outcome, trace } = looked
   const what = `night ${outcome.night + 1}`
   if (kind === 'csv') download(`${name(what)}.csv`, csv, writeNightCsv({ outcome, seconds: trace }))
@@ -37,7 +37,7 @@ async function saveNight(kind: 'csv' | 'json'): Promise<void> {
 }
 
 async function saveNights(): Promise<void> {
-  const { writeNightsCsv } = await formats()
+  const { writeNightsCsv } = await import('@green-mantle/core/formats')
   const sends = rehearsal.looked?.sends.map((send) => send.name) ?? []
   download(`${name('nights')}.csv`, csv, writeNightsCsv(rehearsal.summaries, sends))
 }
