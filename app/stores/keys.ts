@@ -47,8 +47,10 @@ export const useKeysStore = defineStore('keys', () => {
     )
 
   async function save(destinationId: string, key: string): Promise<void> {
-    // A destination that was just added has to be saved before it can have a key.
+    // A destination that was just added has to be saved before it can have a key: what is on its way
+    // first, then what was not sent yet.
     await store.untilSettled()
+    await store.save()
     await storeKey(store.id, destinationId, key)
     await load()
   }

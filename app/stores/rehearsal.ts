@@ -7,6 +7,7 @@ import {
   rehearsalKey,
   type RemedyResult,
   remediesFor,
+  wishKey,
 } from '@green-mantle/core/rehearsal'
 import type { Show } from '@green-mantle/core/show'
 import {
@@ -55,7 +56,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
   const problem = ref('')
   const summaries = shallowRef<NightSummary[]>([])
   const running = ref<'nights' | 'headroom' | 'remedies'>()
-  const headrooms = shallowRef<HeadroomPoint[]>([])
+  const foundHeadrooms = shallowRef<{ of: string; points: HeadroomPoint[] }>()
   const remedies = shallowRef<RemedyResult[]>([])
   const areRemediesKnown = ref(false)
   /** What the many nights are of. */
@@ -74,6 +75,11 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
   }
   const many = computed(() => manyNights(summaries.value))
   const isOfThisPlan = computed(() => summariesKey.value === key.value)
+  /** They hold until what the wish hangs on changes; setting one of them is no such change. */
+  const headrooms = computed(() => {
+    const found = foundHeadrooms.value
+    return store.isOpen && found?.of === wishKey(store.show) ? found.points : []
+  })
   const enough = computed(() =>
     store.isOpen ? enoughHeadroom(headrooms.value, store.show.rehearsal.wantedPercent) : null,
   )
@@ -187,11 +193,17 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
   async function findHeadroom(): Promise<void> {
     const show = forWorker(store.show)
     const hour = startsAtHour()
-    headrooms.value = []
+    const of = wishKey(store.show)
+    foundHeadrooms.value = { of, points: [] }
     await shareOut('headroom', headroomsTried, async ({ remote }, percent) => {
       const point = await remote.headroomPoint(show, hour, percent, nightsAHeadroom)
       if (running.value === 'headroom')
-        headrooms.value = [...headrooms.value, point].sort((a, b) => a.percent - b.percent)
+        foundHeadrooms.value = {
+          of,
+          points: [...(foundHeadrooms.value?.points ?? []), point].sort(
+            (a, b) => a.percent - b.percent,
+          ),
+        }
     })
   }
 
@@ -251,6 +263,8 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     stop()
     looking?.end()
     looking = undefined
+    // The next show that is opened has nights of its own.
+    looked.value = undefined
   }
 
   return {

@@ -47,11 +47,13 @@ export function wishKey(show: RehearsedShow): string {
     JSON.stringify([
       [line, show.pictureKind, show.durationMinutes, show.computer],
       show.recordings.map(({ id, on }) => [id, on]),
-      show.destinations.map(
-        ({ id, on, protocol, backupAddress, path, viewers, sending, rules }) => [
-          [id, on, protocol, backupAddress !== null, path, viewers, sending, rules],
-        ],
-      ),
+      show.destinations.map((destination) => {
+        const { id, on, protocol, backupAddress, path, viewers, sending, rules, plan } = destination
+        return [
+          [id, on, protocol, backupAddress !== null, path, viewers],
+          [sending, rules, plan.priority, plan.mustKeep],
+        ]
+      }),
       [seed, incidents, clean, wantedPercent],
     ]),
   )

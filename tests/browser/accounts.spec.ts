@@ -62,6 +62,8 @@ test('an account is refused, linked, run out, revoked and unlinked', async ({
   await expect(page.getByRole('combobox', { name: 'Page' })).toBeVisible()
 
   await atTheService(page, 'Revoke')
+  // A page with something unsaved asks before it is left.
+  await untilSaved(page)
   await page.reload()
   await openCommonhall(page)
   await expect(page.getByRole('alert')).toContainText('This account is not linked any more')

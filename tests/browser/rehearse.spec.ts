@@ -79,6 +79,8 @@ test('many nights are run and stopped, headroom is found and set with one undo',
   await page.getByRole('button', { name: 'the worst' }).click()
 
   await page.getByRole('button', { name: 'Find it' }).click()
+  await expect(page.getByText('headrooms, each planned anew')).toBeVisible()
+  await expect(page.getByText('headrooms, each planned anew')).toHaveCount(0, { timeout: 40_000 })
   const set = page.getByRole('button', { name: /^Set \d+ %$/ })
   await expect(set).toBeVisible({ timeout: 40_000 })
   const percent = Number(/\d+/.exec((await set.textContent())!)![0])
