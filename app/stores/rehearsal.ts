@@ -9,7 +9,8 @@ import {
   remediesFor,
   wishKey,
 } from '@green-mantle/core/rehearsal'
-import type { Show } from '@green-mantle/core/show'
+import { knowsHowLow } from '@green-mantle/core/network'
+import { lineOf, type Show } from '@green-mantle/core/show'
 import {
   manyNights,
   missingForNight,
@@ -61,6 +62,9 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
   const areRemediesKnown = ref(false)
   /** What the many nights are of. */
   const summariesKey = ref('')
+
+  /** Whether Rehearse is open. */
+  const isWanted = ref(false)
 
   let looking: Crew[number] | undefined
   let crew: Crew = []
@@ -190,12 +194,13 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     })
   }
 
-  async function findHeadroom(): Promise<void> {
+  /** Whether it was found for every headroom, and not stopped before. */
+  async function findHeadroom(): Promise<boolean> {
     const show = forWorker(store.show)
     const hour = startsAtHour()
     const of = wishKey(store.show)
     foundHeadrooms.value = { of, points: [] }
-    await shareOut('headroom', headroomsTried, async ({ remote }, percent) => {
+    return shareOut('headroom', headroomsTried, async ({ remote }, percent) => {
       const point = await remote.headroomPoint(show, hour, percent, nightsAHeadroom)
       if (running.value === 'headroom')
         foundHeadrooms.value = {
@@ -206,6 +211,46 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
         }
     })
   }
+
+  function setHeadroom(percent: number): void {
+    store.edit(`Set the headroom to ${percent} %`, (draft) => {
+      lineOf(draft).headroomPercent = percent
+    })
+  }
+  /** Whether what is enough is less than there is, on the strength of too few measurements. */
+  const isTooRisky = computed(
+    () =>
+      enough.value !== null &&
+      enough.value.percent < store.line.headroomPercent &&
+      !knowsHowLow(store.line),
+  )
+
+  /**
+   * Finds the headroom anew where it is to follow the wish and something that the wish hangs on has
+   * changed; sets it where enough is known. Not where cells are set by hand: a headroom alone would
+   * change nothing of what is sent.
+   */
+  async function follow(): Promise<void> {
+    const { rehearsal, fit } = store.show
+    if (!rehearsal.headroomFollows) followed = ''
+    if (!rehearsal.headroomFollows || !fit.automatic || running.value !== undefined) return
+    const asked = wishKey(store.show)
+    if (asked === followed) return
+    followed = asked
+    const isDone = await findHeadroom()
+    if (!isDone || asked !== wishKey(store.show) || !enough.value || isTooRisky.value) return
+    if (enough.value.percent !== store.line.headroomPercent) setHeadroom(enough.value.percent)
+  }
+  let followed = ''
+  watchDebounced(
+    () => [
+      isWanted.value && running.value === undefined && key.value !== '' && store.isOpen
+        ? store.show.rehearsal.headroomFollows && wishKey(store.show)
+        : '',
+    ],
+    () => void follow(),
+    { debounce: 800 },
+  )
 
   async function tryRemedies(): Promise<void> {
     const show = forWorker(store.show)
@@ -252,7 +297,6 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     },
     { debounce: 250 },
   )
-  const isWanted = ref(false)
   function want(): void {
     isWanted.value = true
     void look()
@@ -281,6 +325,8 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     running,
     headrooms,
     enough,
+    isTooRisky,
+    setHeadroom,
     remedies,
     areRemediesKnown,
     look,

@@ -27,7 +27,9 @@ const nightFileShape = z.strictObject({
   /** The first is 1. */
   night: z.int().min(1),
   seconds: count,
-  /** By second, kb/s. */
+  /** What each value of the lists stands for. */
+  secondsAValue: z.int().min(1),
+  /** What it carried at the least, kb/s. */
   lineKbps: z.array(count),
   sends: z.array(
     z.strictObject({
@@ -80,6 +82,7 @@ export function writeNightFile({ title, seed, outcome, seconds }: Night): string
     seed,
     night: outcome.night + 1,
     seconds: outcome.seconds,
+    secondsAValue: seconds.secondsAPlace,
     lineKbps: [...seconds.capacityKbps].map(Math.round),
     sends: outcome.sends.map((send, index) => ({
       name: send.name,
@@ -115,7 +118,7 @@ export function writeNightFile({ title, seed, outcome, seconds }: Night): string
   return `${JSON.stringify(nightFileShape.parse(file))}\n`
 }
 
-/** One night as CSV (RFC 4180): a row a second and send. */
+/** One night as CSV (RFC 4180): a row a send and second, or of a very long night every few seconds. */
 export function writeNightCsv({ outcome, seconds }: Pick<Night, 'outcome' | 'seconds'>): string {
   const rows: (string | number)[][] = [
     [
@@ -129,17 +132,17 @@ export function writeNightCsv({ outcome, seconds }: Pick<Night, 'outcome' | 'sec
       'Lost frames',
     ],
   ]
-  for (let second = 0; second < seconds.seconds; second += 1)
+  for (let place = 0; place < seconds.places; place += 1)
     outcome.sends.forEach(({ name }, index) => {
       rows.push([
-        second,
+        place * seconds.secondsAPlace,
         name,
-        Math.round(seconds.capacityKbps[second] ?? 0),
-        Math.round(seconds.sentKbps[index]?.[second] ?? 0),
-        laneStates[seconds.states[index]?.[second] ?? 0] ?? 'steady',
-        rounded(seconds.shares[index]?.[second] ?? 1),
-        rounded(seconds.waitSeconds[index]?.[second] ?? 0),
-        rounded(seconds.lostFrames[index]?.[second] ?? 0),
+        Math.round(seconds.capacityKbps[place] ?? 0),
+        Math.round(seconds.sentKbps[index]?.[place] ?? 0),
+        laneStates[seconds.states[index]?.[place] ?? 0] ?? 'steady',
+        rounded(seconds.shares[index]?.[place] ?? 1),
+        rounded(seconds.waitSeconds[index]?.[place] ?? 0),
+        rounded(seconds.lostFrames[index]?.[place] ?? 0),
       ])
     })
   return `${papaparse.unparse(rows, { newline: '\r\n', escapeFormulae: true })}\r\n`

@@ -21,6 +21,13 @@ export interface UsableUpload {
   usableKbps: number
 }
 
+/** With fewer than this nobody can say how low a line goes, and headroom is not given up. */
+export const fewestSamplesForLessHeadroom = 20
+
+/** Whether a line was measured often enough to give some of its headroom up. */
+export const knowsHowLow = (line: Pick<Line, 'samples' | 'medium'>): boolean =>
+  countedSamples(line).length >= fewestSamplesForLessHeadroom
+
 /**
  * The samples that count for a line: those of its medium, or all where none is chosen. A stalled one
  * is an outage, and says nothing of the rate.

@@ -1,4 +1,4 @@
-import { fitShow, type PlannedShow, withPlan } from '../plan'
+import { fitShow, withPlan } from '../plan'
 import { lineOf, type Show } from '../show'
 import { inSteps, nightPlanOf, type NightSummary, runNight, summaryOf, wilson } from '../simulation'
 import { type HeadroomPoint, isSettled } from './enoughHeadroom'
@@ -16,7 +16,7 @@ export function plannedFor(
   percent: number,
 ): { show: Show; points: number; leftOut: number } | null {
   const asked = withHeadroom(show, percent)
-  const { parts, worth } = fitShow(asked as PlannedShow)
+  const { parts, worth } = fitShow(asked)
   if (!parts || !worth) return null
   return {
     show: withPlan(asked, parts),

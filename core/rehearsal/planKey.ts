@@ -1,4 +1,4 @@
-import { lineOf } from '../show'
+import { type Line, lineOf } from '../show'
 import type { RehearsedShow } from '../simulation'
 
 /** 64 bits of a text as hexadecimal (two rounds of FNV-1a by Fowler, Noll and Vo, from either side). */
@@ -12,27 +12,52 @@ function hashOf(text: string): string {
   return [ahead, back].map((part) => (part >>> 0).toString(16).padStart(8, '0')).join('')
 }
 
+/**
+ * A hash of some part of a show, worked out once for each state of it: an edit elsewhere leaves the
+ * part the same object, and a line with thousands of measurements takes milliseconds.
+ */
+function hashOnce<Part extends object>(of: (part: Part) => unknown): (part: Part) => string {
+  const known = new WeakMap<Part, string>()
+  return (part) => {
+    const found = known.get(part)
+    if (found !== undefined) return found
+    const made = hashOf(JSON.stringify(of(part)))
+    known.set(part, made)
+    return made
+  }
+}
+type Destinations = RehearsedShow['destinations']
+
+const hashOfLine = hashOnce((line: Line) => line)
+const hashOfLineBesideHeadroom = hashOnce((line: Line) => ({ ...line, headroomPercent: null }))
+const hashOfSends = hashOnce((destinations: Destinations) =>
+  destinations.map((destination) => {
+    const { id, on, canvas, connection, protocol, backupAddress, relayId, path, viewers } =
+      destination
+    const { plan, sending, renditions, rules } = destination
+    return [
+      [id, on, canvas, connection, protocol, backupAddress !== null, relayId, path, viewers],
+      [plan.leftOut, sending, renditions, rules.start],
+    ]
+  }),
+)
+const hashOfWishes = hashOnce((destinations: Destinations) =>
+  destinations.map((destination) => {
+    const { id, on, protocol, backupAddress, path, viewers, sending, rules, plan } = destination
+    return [
+      [id, on, protocol, backupAddress !== null, path, viewers],
+      [sending, rules, plan.priority, plan.mustKeep],
+    ]
+  }),
+)
+
 /** What nights depend on, as a short text: two shows with the same have the same nights. */
 export const rehearsalKey = (show: RehearsedShow): string =>
   hashOf(
     JSON.stringify([
-      lineOf(show),
-      show.pictureKind,
-      show.durationMinutes,
-      show.computer,
-      show.recordings,
-      show.destinations.map((destination) => {
-        const { id, on, canvas, connection, protocol, backupAddress, relayId, path, viewers } =
-          destination
-        const { plan, sending, renditions, rules } = destination
-        return [
-          [id, on, canvas, connection, protocol, backupAddress !== null, relayId, path, viewers],
-          [plan.leftOut, sending, renditions, rules.start],
-        ]
-      }),
-      show.rehearsal.seed,
-      show.rehearsal.incidents,
-      show.rehearsal.clean,
+      [hashOfLine(lineOf(show)), hashOfSends(show.destinations)],
+      [show.pictureKind, show.durationMinutes, show.computer, show.recordings],
+      [show.rehearsal.seed, show.rehearsal.incidents, show.rehearsal.clean],
     ]),
   )
 
@@ -41,19 +66,12 @@ export const rehearsalKey = (show: RehearsedShow): string =>
  * headroom and the plan.
  */
 export function wishKey(show: RehearsedShow): string {
-  const { headroomPercent: _headroom, ...line } = lineOf(show)
   const { seed, incidents, clean, wantedPercent } = show.rehearsal
   return hashOf(
     JSON.stringify([
-      [line, show.pictureKind, show.durationMinutes, show.computer],
+      [hashOfLineBesideHeadroom(lineOf(show)), hashOfWishes(show.destinations)],
+      [show.pictureKind, show.durationMinutes, show.computer],
       show.recordings.map(({ id, on }) => [id, on]),
-      show.destinations.map((destination) => {
-        const { id, on, protocol, backupAddress, path, viewers, sending, rules, plan } = destination
-        return [
-          [id, on, protocol, backupAddress !== null, path, viewers],
-          [sending, rules, plan.priority, plan.mustKeep],
-        ]
-      }),
       [seed, incidents, clean, wantedPercent],
     ]),
   )

@@ -144,6 +144,20 @@ describe('remedies', () => {
       if (id.startsWith('without')) expect(points).toBeLessThan(0)
   })
 
+  it('promise what taking them brings: the show planned anew where it plans by itself', () => {
+    const remedy = remediesFor(stiff).find(({ id }) => id.startsWith('without'))!
+    const some = before.slice(0, 10)
+    const tried = tryRemedy(stiff, remedy, some, startsAtHour)
+    const taken = planned(remedy.change(stiff))
+    const nights = nightsOf(taken, { from: 0, to: 10, startsAtHour })
+    expect(tried.clean).toBe(nights.filter(({ isClean }) => isClean).length)
+    const byHand = { ...stiff, fit: { ...stiff.fit, automatic: false } }
+    const kept = nightsOf(remedy.change(byHand), { from: 0, to: 10, startsAtHour })
+    expect(tryRemedy(byHand, remedy, some, startsAtHour).clean).toBe(
+      kept.filter(({ isClean }) => isClean).length,
+    )
+  })
+
   it('change what they say, and leave the rest', () => {
     const remedy = remediesFor(stiff).find(({ id }) => id.startsWith('traffic'))!
     const after = remedy.change(stiff)
@@ -151,6 +165,30 @@ describe('remedies', () => {
       lineOf(stiff).otherTraffic.filter(({ on }) => on).length,
     )
     expect(after.destinations).toBe(stiff.destinations)
+  })
+})
+
+describe('two of one name', () => {
+  it('are told apart by what they are, not by what they are called', () => {
+    const [first] = rough.destinations
+    const twin = { ...first!, id: 'twin', renditions: [{ ...first!.renditions[0]!, id: 'twin-1' }] }
+    const cut: Incident = {
+      id: 'i',
+      kind: 'hangs up',
+      on: true,
+      atSeconds: 60,
+      durationSeconds: 60,
+      destinationId: 'twin',
+    }
+    const show = {
+      ...rough,
+      destinations: [{ ...first!, on: true }, twin],
+      rehearsal: { ...rough.rehearsal, incidents: [cut] },
+    }
+    const [night] = nightsOf(show, { from: 0, to: 1, startsAtHour })
+    expect(night).toMatchObject({ isClean: false, cause: 'destination', who: first!.name })
+    expect(night!.awaySeconds[0]).toBe(0)
+    expect(night!.awaySeconds[1]).toBeGreaterThan(50)
   })
 })
 

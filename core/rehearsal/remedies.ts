@@ -5,8 +5,6 @@ export interface Remedy {
   id: string
   label: string
   note: string
-  /** It frees what the plan then spends otherwise. */
-  plansAnew?: true
   change(show: Show): Show
 }
 
@@ -97,7 +95,7 @@ export function remediesFor(show: Show): Remedy[] {
     remedies.push({
       id: `traffic ${id}`,
       label: `${name} off the line`,
-      note: 'the plan stays as it is',
+      note: 'for the length of the show',
       change: (before) =>
         changeLine(before, (each) => ({
           ...each,
@@ -120,7 +118,7 @@ export function remediesFor(show: Show): Remedy[] {
       remedies.push({
         id: `without ${id}`,
         label: `Without ${name}`,
-        note: 'the others keep their plan',
+        note: 'one place less',
         change: (before) => changeDestination(before, id, (each) => ({ ...each, on: false })),
       })
   for (const relay of show.destinations.filter(
@@ -136,8 +134,7 @@ export function remediesFor(show: Show): Remedy[] {
         remedies.push({
           id: `relay ${relay.id} ${id}`,
           label: `${name} through ${relay.name}`,
-          note: 'planned anew',
-          plansAnew: true,
+          note: 'one send less of its own',
           change: (before) =>
             changeDestination(before, id, (each) => ({ ...each, relayId: relay.id })),
         })

@@ -1,14 +1,18 @@
-import { fitShow, type PlannedShow, withPlan } from '../plan'
+import { fitShow, planningKey, withPlan } from '../plan'
 import type { Show } from '../show'
 import { missingForNight, type NightSummary } from '../simulation'
 import { nightsOf } from './headroom'
 import type { Remedy, RemedyResult } from './remedies'
 
-/** Planned anew where the show plans by itself, since a remedy may free what the plan then spends. */
-const replanned = (show: Show): Show => {
-  if (!show.fit.automatic) return show
-  const { parts } = fitShow(show as PlannedShow)
-  return parts ? withPlan(show, parts) : show
+/**
+ * A show as it is once a remedy was taken: where it plans by itself, what the remedy frees is planned
+ * for at once, so that what is tried is what taking it brings.
+ */
+function onceTaken(show: Show, { change }: Remedy): Show {
+  const changed = change(show)
+  if (!show.fit.automatic || planningKey(changed) === planningKey(show)) return changed
+  const { parts } = fitShow(changed)
+  return parts ? withPlan(changed, parts) : changed
 }
 
 const scoreOf = (nights: readonly NightSummary[]): number => {
@@ -27,8 +31,7 @@ export function tryRemedy(
   startsAtHour: number,
 ): RemedyResult {
   const { id, label, note } = remedy
-  const changed = remedy.change(show)
-  const after = remedy.plansAnew ? replanned(changed) : changed
+  const after = onceTaken(show, remedy)
   const result = { id, label, note, nights: before.length, clean: 0, won: 0, points: 0 }
   if (missingForNight(after).length > 0) return result
   const nights = nightsOf(after, { from: 0, to: before.length, startsAtHour })

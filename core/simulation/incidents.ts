@@ -1,4 +1,4 @@
-import type { Incident, IncidentKind, Show } from '../show'
+import { type Incident, type IncidentKind, sentDirectly, type Show } from '../show'
 
 /** What each kind is called, and how it usually is; set by us. */
 export const usualIncidents = {
@@ -24,7 +24,7 @@ export function newIncident(
   atSeconds: number,
 ): Incident | null {
   const common = { id, on: true, atSeconds, durationSeconds: usualIncidents[kind].durationSeconds }
-  const destination = destinations.find(({ on, relayId }) => on && relayId === null)
+  const [destination] = sentDirectly(destinations)
   const device =
     computer.devices.find(({ kind: each }) => each === 'graphics') ?? computer.devices[0]
   if (kind === 'upload dips') return { ...common, kind, leftPercent: 50 }

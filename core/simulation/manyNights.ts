@@ -1,6 +1,5 @@
 import type { CleanLimits } from '../show'
-import type { LossCause, NightOutcome } from './outcome'
-import { lostOf, sufferersOf } from './outcome'
+import { type LossCause, lossCauses, lostOf, type NightOutcome, sufferersOf } from './outcome'
 import { type ShareOfNights, wilson } from './wilson'
 
 /** What is kept of one night among many. */
@@ -25,17 +24,11 @@ const against = (value: number, limit: number): number =>
 export function summaryOf(outcome: NightOutcome, clean: CleanLimits): NightSummary {
   const { sends, recordings } = outcome
   const sufferers = sufferersOf(outcome, clean)
-  const isOfSufferer = sends.filter(({ name }) => sufferers.includes(name))
+  const suffers = [...sufferers.sends, ...sufferers.recordings]
   // The cause of most of what the sufferers lost; who was only behind was held up by the line.
   const lost = { line: 0, computer: 0, destination: 0 }
-  for (const { lost: own } of [
-    ...isOfSufferer,
-    ...recordings.filter(({ name }) => sufferers.includes(name)),
-  ])
-    for (const cause of ['line', 'computer', 'destination'] as const) lost[cause] += own[cause]
-  const cause = (['line', 'computer', 'destination'] as const).reduce((most, each) =>
-    lost[each] > lost[most] ? each : most,
-  )
+  for (const { lost: own } of suffers) for (const cause of lossCauses) lost[cause] += own[cause]
+  const cause = lossCauses.reduce((most, each) => (lost[each] > lost[most] ? each : most))
   const badness = Math.max(
     0,
     ...sends.map((send) =>
@@ -49,20 +42,16 @@ export function summaryOf(outcome: NightOutcome, clean: CleanLimits): NightSumma
       against(lostOf(recording) / Math.max(1, recording.made), clean.lostPercent / 100),
     ),
   )
-  const isSufferer = (name: string): boolean => sufferers.includes(name)
   const first = outcome.events.find(
     ({ kind, who }) =>
-      (kind === 'drops' || kind === 'gone') &&
-      sends.some(({ key, name }) => key === who && isSufferer(name)),
+      (kind === 'drops' || kind === 'gone') && sufferers.sends.some(({ key }) => key === who),
   )
+  const firstSend = sufferers.sends.find(({ key }) => key === first?.who)
   return {
     night: outcome.night,
-    isClean: sufferers.length === 0,
-    cause: sufferers.length === 0 ? null : cause,
-    who:
-      sufferers.length === 0
-        ? null
-        : (sends.find(({ key }) => key === first?.who)?.name ?? sufferers[0] ?? null),
+    isClean: suffers.length === 0,
+    cause: suffers.length === 0 ? null : cause,
+    who: (firstSend ?? suffers[0])?.name ?? null,
     badness,
     lostShare: sends.map((send) => send.lostToViewers / Math.max(1, send.made)),
     awaySeconds: sends.map(({ awaySeconds }) => awaySeconds),
@@ -116,7 +105,7 @@ export function manyNights(nights: readonly NightSummary[]): ManyNights {
   const clean = nights.filter(({ isClean }) => isClean).length
   const byBadness = [...nights].sort((a, b) => a.badness - b.badness || a.night - b.night)
   const sends = nights[0]?.lostShare.length ?? 0
-  const causes = (['line', 'computer', 'destination'] as const)
+  const causes = lossCauses
     .map((cause) => {
       const own = nights.filter((night) => night.cause === cause)
       return { cause, nights: own.length, first: mostOften(own.map(({ who }) => who)) }

@@ -62,34 +62,37 @@ export interface NightOutcome {
   /** How full each device was at most, 1 = all of it. */
   mostLoad: number[]
   events: NightEvent[]
+  /** How many more there were than are kept. */
+  eventsLeftOut: number
   firstLoss: { atSeconds: number; cause: LossCause; who: string } | null
 }
 
 /** All frames of one send that were lost. */
-export const lostOf = ({ lost }: Pick<SendOutcome, 'lost'>): number =>
+export const lostOf = ({ lost }: Pick<SendOutcome | RecordingOutcome, 'lost'>): number =>
   lost.line + lost.computer + lost.destination
 
-/** Who does not keep to what a clean night allows. */
+/** Who does not keep to what a clean night allows; two may have one name. */
 export function sufferersOf(
   { sends, recordings }: Pick<NightOutcome, 'sends' | 'recordings'>,
   clean: CleanLimits,
-): string[] {
+): { sends: SendOutcome[]; recordings: RecordingOutcome[] } {
   const share = clean.lostPercent / 100
-  return [
-    ...sends
-      .filter(
-        ({ made, lostToViewers, awaySeconds, longestBehindSeconds }) =>
-          lostToViewers > share * made + 1e-9 ||
-          awaySeconds > clean.awaySeconds + 1e-9 ||
-          longestBehindSeconds > clean.behindSeconds + 1e-9,
-      )
-      .map(({ name }) => name),
-    ...recordings
-      .filter((recording) => lostOf(recording) > share * recording.made + 1e-9)
-      .map(({ name }) => name),
-  ]
+  return {
+    sends: sends.filter(
+      ({ made, lostToViewers, awaySeconds, longestBehindSeconds }) =>
+        lostToViewers > share * made + 1e-9 ||
+        awaySeconds > clean.awaySeconds + 1e-9 ||
+        longestBehindSeconds > clean.behindSeconds + 1e-9,
+    ),
+    recordings: recordings.filter((recording) => lostOf(recording) > share * recording.made + 1e-9),
+  }
 }
 
 /** Whether nobody lost, lagged or was away more than the show allows. */
-export const isClean = (outcome: NightOutcome, clean: CleanLimits): boolean =>
-  sufferersOf(outcome, clean).length === 0
+export function isClean(
+  outcome: Pick<NightOutcome, 'sends' | 'recordings'>,
+  clean: CleanLimits,
+): boolean {
+  const { sends, recordings } = sufferersOf(outcome, clean)
+  return sends.length + recordings.length === 0
+}

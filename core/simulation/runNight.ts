@@ -17,6 +17,7 @@ import type { Making, Way } from './ways'
 
 /** The log keeps no more events than a person could read. */
 const mostEvents = 2000
+
 /**
  * Seconds in which nothing can go wrong: the line carries everything that is planned, nothing is
  * lost, no device is over full, no destination refuses or is slow. With all queues empty, everything
@@ -118,10 +119,12 @@ export function runNight(
     lost: { line: 0, computer: 0, destination: 0 },
   }))
   const events: NightEvent[] = []
+  let eventsLeftOut = 0
   let firstLoss: NightOutcome['firstLoss'] = null
   let now = 0
   const tell = (kind: NightEvent['kind'], who: string, cause: LossCause | null, value: number) => {
     if (events.length < mostEvents) events.push({ atSeconds: now, kind, who, cause, value })
+    else eventsLeftOut += 1
   }
   const state = newStepState(plan)
   const passing = newPassing(count)
@@ -236,6 +239,7 @@ export function runNight(
     recordings,
     mostLoad: state.mostLoad,
     events,
+    eventsLeftOut,
     firstLoss,
   }
 }

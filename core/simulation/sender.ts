@@ -102,6 +102,9 @@ export function breakOff(sender: Sender, cause: LossCause, now: number, tell: Te
   sender.silentSeconds = 0
   sender.awaySince = now
   tell('gone', sender.send.key, cause, 0)
+  if (sender.send.sending.reconnectTries > 0) return
+  sender.mode = 'over'
+  tell('given up', sender.send.key, cause, 0)
 }
 
 /** One attempt to come back; `isThere` says whether line and destination take it. */

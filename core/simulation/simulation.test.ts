@@ -11,7 +11,7 @@ import { type NightPlan, nightPlanOf, type SimulatedSend } from './nightPlan'
 import { pictureGroup } from './pictureGroup'
 import { runNight } from './runNight'
 import { shareOut } from './sharing'
-import { newTrace } from './trace'
+import { laneStates, newTrace } from './trace'
 import { byFrames, inSteps, type Way } from './ways'
 
 const ways = [inSteps, byFrames]
@@ -143,6 +143,15 @@ describe.each(ways)('an outage, $name', (way) => {
     // 36 s + 3 tries of 2 s.
     expect(events.find(({ kind }) => kind === 'given up')!.atSeconds).toBeGreaterThan(41.8)
     expect(sends[0]!.awaySeconds).toBeGreaterThan(83)
+  })
+
+  it('ends the send at once where it is not to come back', () => {
+    const plan = night({
+      sends: [send({}, { reconnectTries: 0 })],
+      incidents: [incident('hangs up', 30, 5, { destinationId: 'place' })],
+    })
+    const { sends } = run(plan, way)
+    expect(sends[0]!.awaySeconds).toBeGreaterThan(89)
   })
 
   it('has to be pressed again where that is how it starts, and is away until then', () => {
@@ -333,7 +342,7 @@ describe('properties of every night', () => {
           const trace = newTrace(plan)
           conserves(runNight(plan, 5, number, way, trace))
           const { capacityKbps } = conditionsOf(plan, 5, number)
-          for (let second = 0; second < trace.seconds; second += 1) {
+          for (let second = 0; second < trace.places; second += 1) {
             const sent = trace.sentKbps.reduce((sum, values) => sum + values[second]!, 0)
             const carried = capacityKbps
               .subarray(second * 10, second * 10 + 10)
@@ -405,6 +414,50 @@ describe('one description, two ways', () => {
     // Where a wait just passes its limit in one way and just not in the other, something else is first.
     expect(differing).toBeLessThanOrEqual(2)
   }, 60_000)
+})
+
+describe('a night too long to keep second by second', () => {
+  // A week to fifty destinations, each with a ladder of three.
+  const many = Array.from({ length: 150 }, (_, index) =>
+    send({ key: `${index}`, name: `${index}`, destinationId: `${index}`, fullKbps: 100 }),
+  )
+  const week = night({ seconds: 604_800, line: steady(20_000), sends: many })
+
+  it('is kept in places of several seconds, within bounds', () => {
+    const trace = newTrace(week)
+    expect(trace.secondsAPlace).toBeGreaterThan(1)
+    const values = trace.sentKbps.reduce((sum, { length }) => sum + length, 0)
+    expect(values).toBeLessThanOrEqual(4_000_000 + many.length)
+  })
+
+  it('means the same as second by second: rates are means, states the gravest, the line the least', () => {
+    const plan = night({ incidents: [incident('outage', 30, 20, {})] })
+    const fine = newTrace(plan)
+    run(plan, inSteps, fine)
+    expect(Math.max(...fine.states[0]!)).toBe(laneStates.indexOf('gone'))
+    expect(fine.capacityKbps[35]).toBe(0)
+    const longer = night({
+      seconds: 6000,
+      line: steady(5_000_000),
+      sends: Array.from({ length: 1000 }, (_, index) =>
+        send({ key: `${index}`, destinationId: `${index}`, framesPerSecond: 24 }),
+      ),
+      incidents: [incident('outage', 3000, 4, {})],
+    })
+    const trace = newTrace(longer)
+    expect(trace.secondsAPlace).toBe(2)
+    run(longer, inSteps, trace)
+    expect(trace.sentKbps[0]![100]).toBeCloseTo(4000, 0)
+    expect(trace.capacityKbps[1500]).toBe(0)
+    expect(trace.capacityKbps[100]).toBeCloseTo(5_000_000, -2)
+  })
+
+  it('has a log that says how much it left out', () => {
+    const never = night({ seconds: 3600, line: steady(3000), sends: many.slice(0, 60) })
+    const { events, eventsLeftOut } = run(never, inSteps)
+    expect(events).toHaveLength(2000)
+    expect(eventsLeftOut).toBeGreaterThan(0)
+  })
 })
 
 describe('its parts', () => {

@@ -10,9 +10,14 @@ export type LaneState = (typeof laneStates)[number]
 /** More than this of a wait is drawn as behind. */
 const behindFromSeconds = 1
 
-/** One night second by second, to be drawn. */
+/** No more values than this are kept of a night, however long it is and however many are sent. */
+const mostValues = 4_000_000
+
+/** One night second by second, to be drawn; of a long one with many sends each place is several seconds. */
 export interface NightTrace {
-  seconds: number
+  /** How many places, and how many seconds each stands for. */
+  places: number
+  secondsAPlace: number
   capacityKbps: Float32Array
   /** By send: what went up the line, the gravest state (an index of `laneStates`), wait, frames lost. */
   sentKbps: Float32Array[]
@@ -44,46 +49,52 @@ function stateOf(mode: SenderMode, share: number, waitSeconds: number): number {
 
 export function newTrace(plan: NightPlan): NightTrace {
   const seconds = Math.ceil(plan.seconds)
+  const lanes = Math.max(1, plan.sends.length + plan.devices.length)
+  const secondsAPlace = Math.max(1, Math.ceil((seconds * lanes) / mostValues))
+  const places = Math.ceil(seconds / secondsAPlace)
   const bySend = <Numbers>(make: () => Numbers): Numbers[] => plan.sends.map(make)
-  const floats = (): Float32Array => new Float32Array(seconds)
+  const floats = (): Float32Array => new Float32Array(places)
+  const placeOf = (second: number): number => Math.floor(second / secondsAPlace)
+  const most = (values: Float32Array | Uint8Array, place: number, value: number): void => {
+    if (value > (values[place] as number)) values[place] = value
+  }
   const trace: NightTrace = {
-    seconds,
-    capacityKbps: floats(),
+    places,
+    secondsAPlace,
+    capacityKbps: floats().fill(Infinity),
     sentKbps: bySend(floats),
-    states: bySend(() => new Uint8Array(seconds)),
+    states: bySend(() => new Uint8Array(places)),
     waitSeconds: bySend(floats),
     lostFrames: bySend(floats),
     shares: bySend(() => floats().fill(1)),
     loads: plan.devices.map(floats),
     tick(index, second, sender, sentKbit) {
-      const add = (list: Float32Array[], value: number): void => {
-        const values = list[index] as Float32Array
-        values[second] = (values[second] as number) + value
-      }
-      add(trace.sentKbps, sentKbit)
-      add(trace.lostFrames, sender.lostNow)
-      const waits = trace.waitSeconds[index] as Float32Array
-      waits[second] = Math.max(waits[second] as number, sender.waitSeconds)
+      const place = placeOf(second)
+      const sent = trace.sentKbps[index] as Float32Array
+      sent[place] = (sent[place] as number) + sentKbit / secondsAPlace
+      const lost = trace.lostFrames[index] as Float32Array
+      lost[place] = (lost[place] as number) + sender.lostNow
+      most(trace.waitSeconds[index] as Float32Array, place, sender.waitSeconds)
       const shares = trace.shares[index] as Float32Array
-      shares[second] = Math.min(shares[second] as number, sender.share)
-      const states = trace.states[index] as Uint8Array
+      shares[place] = Math.min(shares[place] as number, sender.share)
       const state = stateOf(sender.mode, sender.share, sender.waitSeconds)
-      states[second] = Math.max(states[second] as number, state)
+      most(trace.states[index] as Uint8Array, place, state)
     },
     line(second, conditions, step) {
-      // What the line carried at the least in this second: a cut of a fraction is seen.
+      const place = placeOf(second)
+      // What the line carried at the least: a cut of a fraction is seen.
       const kbps = conditions.capacityKbps[step] as number
-      const isFirst = step % stepsPerSecond === 0
-      const before = trace.capacityKbps[second] as number
-      trace.capacityKbps[second] = isFirst ? kbps : Math.min(before, kbps)
+      trace.capacityKbps[place] = Math.min(trace.capacityKbps[place] as number, kbps)
       conditions.loads.forEach((loads, device) => {
-        ;(trace.loads[device] as Float32Array)[second] = loads[second] as number
+        most(trace.loads[device] as Float32Array, place, loads[second] ?? 0)
       })
     },
     rest(second, conditions) {
       trace.line(second, conditions, second * stepsPerSecond)
       plan.sends.forEach(({ fullKbps }, index) => {
-        ;(trace.sentKbps[index] as Float32Array)[second] = fullKbps
+        const sent = trace.sentKbps[index] as Float32Array
+        const place = placeOf(second)
+        sent[place] = (sent[place] as number) + fullKbps / secondsAPlace
       })
     },
   }

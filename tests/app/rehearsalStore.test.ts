@@ -1,10 +1,11 @@
 import { plannedDemoShow } from '@green-mantle/demo'
 import { fitShow, withPlan } from '@green-mantle/core/plan'
-import { rehearsalState } from '@green-mantle/core/rehearsal'
+import { type HeadroomPoint, rehearsalState } from '@green-mantle/core/rehearsal'
+import type { Show } from '@green-mantle/core/show'
 import type { NightSummary } from '@green-mantle/core/simulation'
 import { flushPromises } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { fetchShow } from '~/api/shows'
 import { useRehearsalStore } from '~/stores/rehearsal'
 import { useShowStore } from '~/stores/show'
@@ -18,6 +19,8 @@ interface Asked {
   to: number
   answer(nights: NightSummary[]): void
   fail(error: Error): void
+  percent?: number
+  answerPoint?(isEnough: boolean): void
 }
 const { asked, ended } = vi.hoisted(() => ({ asked: [] as Asked[], ended: { count: 0 } }))
 vi.mock('~/workers/workers', () => ({
@@ -25,6 +28,24 @@ vi.mock('~/workers/workers', () => ({
     remote: {
       nights: (_show: unknown, _hour: number, from: number, to: number) =>
         new Promise<NightSummary[]>((answer, fail) => asked.push({ from, to, answer, fail })),
+      headroomPoint: (_show: unknown, _hour: number, percent: number) =>
+        new Promise<HeadroomPoint>((resolve) =>
+          asked.push({
+            ...{ from: 0, to: 0, answer: () => {}, fail: () => {}, percent },
+            answerPoint: (isEnough) =>
+              resolve({
+                percent,
+                clean: 0,
+                nights: 400,
+                share: isEnough
+                  ? { share: 0.99, low: 0.97, high: 1 }
+                  : { share: 0.5, low: 0.45, high: 0.55 },
+                points: 100 - percent,
+                leftOut: 0,
+              }),
+          }),
+        ),
+      night: () => new Promise(() => {}),
     },
     end: () => (ended.count += 1),
   }),
@@ -45,8 +66,8 @@ const nightOf = (night: number, isClean = true): NightSummary => ({
 const nightsOf = ({ from, to }: Asked): NightSummary[] =>
   Array.from({ length: to - from }, (_, index) => nightOf(from + index, index % 10 !== 0))
 
-async function opened() {
-  vi.mocked(fetchShow).mockResolvedValue({ show, revision: 1 })
+async function opened(opensWith: Show = show) {
+  vi.mocked(fetchShow).mockResolvedValue({ show: opensWith, revision: 1 })
   const store = useShowStore()
   await store.open('show')
   return { store, rehearsal: useRehearsalStore() }
@@ -56,6 +77,64 @@ beforeEach(() => {
   setActivePinia(createPinia())
   asked.length = 0
   ended.count = 0
+})
+
+describe('a headroom that follows', () => {
+  const measuredOften = withPlan(
+    {
+      ...plannedDemoShow,
+      lines: plannedDemoShow.lines.map((line) => ({
+        ...line,
+        samples: Array.from({ length: 24 }, (_, index) => ({
+          ...line.samples[0]!,
+          id: `s${index}`,
+        })),
+      })),
+    },
+    fitShow(plannedDemoShow).parts ?? [],
+  )
+  const wanting = (automatic: boolean): Show => ({
+    ...measuredOften,
+    fit: { ...measuredOften.fit, automatic },
+    rehearsal: { ...measuredOften.rehearsal, headroomFollows: true },
+  })
+  async function following(opensWith: Show) {
+    vi.useFakeTimers()
+    const { store, rehearsal } = await opened(opensWith)
+    rehearsal.want()
+    await vi.advanceTimersByTimeAsync(1000)
+    return { store, rehearsal }
+  }
+  afterEach(() => vi.useRealTimers())
+
+  it('is set once every headroom was looked at, in one step of undo', async () => {
+    const { store, rehearsal } = await following(wanting(true))
+    expect(rehearsal.running).toBe('headroom')
+    while (asked.some(({ percent }) => percent !== undefined) || rehearsal.running) {
+      for (const each of asked.splice(0)) each.answerPoint?.((each.percent ?? 0) >= 35)
+      await vi.advanceTimersByTimeAsync(10)
+    }
+    expect(store.line.headroomPercent).toBe(35)
+    await vi.advanceTimersByTimeAsync(2000)
+    // What follows from it asks nothing again.
+    expect(rehearsal.running).toBeUndefined()
+    store.undo()
+    expect(store.line.headroomPercent).toBe(30)
+  })
+
+  it('is not set from what was known when it was stopped', async () => {
+    const { store, rehearsal } = await following(wanting(true))
+    asked.splice(0, 1)[0]!.answerPoint?.(true)
+    await vi.advanceTimersByTimeAsync(10)
+    rehearsal.stop()
+    await vi.advanceTimersByTimeAsync(2000)
+    expect(store.line.headroomPercent).toBe(30)
+  })
+
+  it('stays as it is where cells are set by hand, which it would not change', async () => {
+    const { rehearsal } = await following(wanting(false))
+    expect(rehearsal.running).toBeUndefined()
+  })
 })
 
 describe('many nights', () => {

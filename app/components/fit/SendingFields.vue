@@ -9,7 +9,7 @@ import {
 } from '@green-mantle/core/show'
 import { percentUnits, secondUnits } from '@green-mantle/core/words'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import NumberFields, { type NumberDescription } from '~/components/fields/NumberFields.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useShowStore } from '~/stores/show'
 
@@ -37,26 +37,32 @@ function set(changes: Partial<Sending>): void {
   })
 }
 type Numbers = Exclude<keyof Sending, 'whenBehind'>
+const seconds = { unit: 's', units: secondUnits, decimals: 1 }
+const percent = { unit: '%', units: percentUnits }
+const descriptions: Record<Numbers, Pick<NumberDescription, 'label' | 'unit' | 'units'>> = {
+  mostWaitSeconds: { label: 'Drops after', ...seconds },
+  lowerAfterSeconds: { label: 'Lowers after', ...seconds },
+  lowerToPercent: { label: 'Each time to', ...percent },
+  raiseByPercent: { label: 'Raises by', ...percent },
+  leastPercent: { label: 'Never below', ...percent },
+  reconnectAfterSeconds: { label: 'Reconnects after', ...seconds },
+  reconnectTries: { label: 'Tries' },
+}
+const lowering = ['lowerAfterSeconds', 'lowerToPercent', 'raiseByPercent', 'leastPercent'] as const
+/** Those that its behaviour has a use for. */
 const fields = computed(() => {
-  const seconds = { unit: 's', units: secondUnits, decimals: 1 }
-  const percent = { unit: '%', units: percentUnits, decimals: 0 }
-  const lowering: { name: Numbers; label: string; unit: string }[] =
-    sending.value.whenBehind === 'lower'
-      ? [
-          { name: 'lowerAfterSeconds', label: 'Lowers after', ...seconds },
-          { name: 'lowerToPercent', label: 'Each time to', ...percent },
-          { name: 'raiseByPercent', label: 'Raises by', ...percent },
-          { name: 'leastPercent', label: 'Never below', ...percent },
-        ]
-      : []
-  return [
-    ...(sending.value.whenBehind === 'hold'
-      ? []
-      : [{ name: 'mostWaitSeconds' as const, label: 'Drops after', ...seconds }]),
-    ...lowering.map((field) => ({ ...field, ...(field.unit === 's' ? seconds : percent) })),
-    { name: 'reconnectAfterSeconds' as const, label: 'Reconnects after', ...seconds },
-    { name: 'reconnectTries' as const, label: 'Tries', unit: '', units: {}, decimals: 0 },
+  const { whenBehind } = sending.value
+  const names: Numbers[] = [
+    ...(whenBehind === 'hold' ? [] : (['mostWaitSeconds'] as const)),
+    ...(whenBehind === 'lower' ? lowering : []),
+    ...(['reconnectAfterSeconds', 'reconnectTries'] as const),
   ]
+  return names.map((name) => ({
+    name,
+    ...descriptions[name],
+    ...sendingLimits[name],
+    value: sending.value[name],
+  }))
 })
 </script>
 
@@ -72,18 +78,7 @@ const fields = computed(() => {
         :choices="behaviours"
         @update:model-value="set({ whenBehind: $event as BehindBehaviour })"
       />
-      <NumberField
-        v-for="field in fields"
-        :key="field.name"
-        :label="field.label"
-        :unit="field.unit"
-        :units="field.units"
-        :decimals="field.decimals"
-        :least="sendingLimits[field.name].least"
-        :most="sendingLimits[field.name].most"
-        :model-value="sending[field.name]"
-        @update:model-value="$event !== null && set({ [field.name]: $event })"
-      />
+      <NumberFields :fields="fields" @change="(name, value) => set({ [name]: value })" />
       <button
         v-if="!isUsual"
         type="button"

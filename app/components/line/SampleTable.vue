@@ -6,6 +6,7 @@ import {
   mediumNames,
   megabitUnits,
   percentUnits,
+  wholeNumber,
 } from '@green-mantle/core/words'
 import { FileInput, Gauge, Plus, Trash2 } from '@lucide/vue'
 import { DateTime } from 'luxon'
@@ -31,9 +32,14 @@ const mediumChoices = media.map((value) => ({ value, label: mediumNames[value] }
 // Apart, so that an edit that leaves them as they are draws no row again.
 const samples = computed(() => store.line.samples)
 const timeZone = computed(() => store.show.timeZone)
+/** A line keeps thousands; a row of fields for each would hold the page up for half a minute. */
+const rowsAtOnce = 50
+const shownRows = ref(rowsAtOnce)
 const latestFirst = computed(() =>
   [...samples.value].sort((a, b) => b.measuredAt.localeCompare(a.measuredAt)),
 )
+const shown = computed(() => latestFirst.value.slice(0, shownRows.value))
+const older = computed(() => latestFirst.value.length - shown.value.length)
 const localTime = (iso: string): string =>
   DateTime.fromISO(iso, { zone: timeZone.value }).toFormat("yyyy-MM-dd'T'HH:mm")
 const asInstant = (local: string): string | null =>
@@ -130,7 +136,7 @@ function remove(id: string): void {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="sample in latestFirst" :key="sample.id" class="border-rule border-b">
+          <tr v-for="sample in shown" :key="sample.id" class="border-rule border-b">
             <td class="w-44 py-0.5 pr-2">
               <DateTimeField
                 hide-label
@@ -213,6 +219,9 @@ function remove(id: string): void {
           </tr>
         </tbody>
       </table>
+      <button v-if="older > 0" type="button" class="button my-2" @click="shownRows += rowsAtOnce">
+        Show {{ Math.min(older, rowsAtOnce) }} of {{ wholeNumber(older) }} older
+      </button>
       <p v-if="latestFirst.length === 0" class="text-ink-2 py-4">
         No measurement yet. Measure the upload several times, at the hour of the show, and type each
         result in above. Five or more make a figure to rely on.

@@ -3,16 +3,34 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { cleanLimits, type CleanLimits } from '@green-mantle/core/show'
 import { percentUnits, secondUnits } from '@green-mantle/core/words'
 import { ChevronDown } from '@lucide/vue'
+import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
+import NumberFields from '~/components/fields/NumberFields.vue'
 import { useShowStore } from '~/stores/show'
 
 /** What a clean night allows, and which nights are drawn. */
 const store = useShowStore()
-function set(name: keyof CleanLimits, value: number | null): void {
-  if (value !== null)
-    store.edit('Set what a clean night allows', (draft) => {
-      draft.rehearsal.clean[name] = value
-    })
+const seconds = { unit: 's', units: secondUnits, decimals: 1 }
+const descriptions = {
+  lostPercent: { label: 'Lost, at most', unit: '%', units: percentUnits, decimals: 2 },
+  awaySeconds: { label: 'Away, at most', ...seconds },
+  behindSeconds: { label: 'Behind, at most', ...seconds },
+} as const satisfies Record<keyof CleanLimits, object>
+const names = Object.keys(descriptions) as (keyof CleanLimits)[]
+const limits = computed(() =>
+  names.map((name) => ({
+    name,
+    ...descriptions[name],
+    ...cleanLimits[name],
+    value: store.show.rehearsal.clean[name],
+  })),
+)
+function set(changed: string, value: number): void {
+  const name = names.find((each) => each === changed)
+  if (!name) return
+  store.edit('Set what a clean night allows', (draft) => {
+    draft.rehearsal.clean[name] = value
+  })
 }
 function setSeed(seed: number | null): void {
   if (seed !== null)
@@ -30,36 +48,7 @@ function setSeed(seed: number | null): void {
       class="card absolute right-0 z-30 mt-1 grid w-72 grid-cols-2 gap-2 p-3 shadow-lg"
       aria-label="What a clean night allows"
     >
-      <NumberField
-        label="Lost, at most"
-        unit="%"
-        :units="percentUnits"
-        :decimals="2"
-        :least="cleanLimits.lostPercent.least"
-        :most="cleanLimits.lostPercent.most"
-        :model-value="store.show.rehearsal.clean.lostPercent"
-        @update:model-value="set('lostPercent', $event)"
-      />
-      <NumberField
-        label="Away, at most"
-        unit="s"
-        :units="secondUnits"
-        :decimals="1"
-        :least="cleanLimits.awaySeconds.least"
-        :most="cleanLimits.awaySeconds.most"
-        :model-value="store.show.rehearsal.clean.awaySeconds"
-        @update:model-value="set('awaySeconds', $event)"
-      />
-      <NumberField
-        label="Behind, at most"
-        unit="s"
-        :units="secondUnits"
-        :decimals="1"
-        :least="cleanLimits.behindSeconds.least"
-        :most="cleanLimits.behindSeconds.most"
-        :model-value="store.show.rehearsal.clean.behindSeconds"
-        @update:model-value="set('behindSeconds', $event)"
-      />
+      <NumberFields :fields="limits" @change="set" />
       <NumberField
         label="Nights of seed"
         :least="0"

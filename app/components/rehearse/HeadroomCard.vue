@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { headroomsTried, wishKey } from '@green-mantle/core/rehearsal'
-import { countedSamples } from '@green-mantle/core/network'
+import { headroomsTried } from '@green-mantle/core/rehearsal'
+import { countedSamples, fewestSamplesForLessHeadroom } from '@green-mantle/core/network'
 import { lineOf, wantedPercentLimits } from '@green-mantle/core/show'
 import { countInWords, percentUnits } from '@green-mantle/core/words'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent } from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import { watchDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 import VChart from 'vue-echarts'
 import NumberField from '~/components/fields/NumberField.vue'
@@ -33,21 +32,8 @@ const cost = computed(() => {
   return here === null || there === null ? null : here - there
 })
 
-/** Headroom is not given up on the strength of a few measurements. */
-const fewestForLess = 20
 const sampleCount = computed(() => countedSamples(store.line).length)
-const isTooRisky = computed(
-  () =>
-    enough.value !== null &&
-    enough.value.percent < present.value &&
-    sampleCount.value < fewestForLess,
-)
 
-function setHeadroom(percent: number): void {
-  store.edit(`Set the headroom to ${percent} %`, (draft) => {
-    lineOf(draft).headroomPercent = percent
-  })
-}
 function setWanted(percent: number | null): void {
   if (percent !== null)
     store.edit('Set how many nights are to be clean', (draft) => {
@@ -60,20 +46,6 @@ function setFollows(follows: boolean): void {
     draft.rehearsal.headroomFollows = follows
   })
 }
-
-/** Found anew whenever what nights depend on changes; set where enough is known to set it. */
-async function follow(): Promise<void> {
-  if (!store.show.rehearsal.headroomFollows || rehearsal.running !== undefined) return
-  const asked = wishKey(store.show)
-  await rehearsal.findHeadroom()
-  if (asked !== wishKey(store.show) || !enough.value || isTooRisky.value) return
-  if (enough.value.percent !== present.value) setHeadroom(enough.value.percent)
-}
-watchDebounced(
-  () => store.show.rehearsal.headroomFollows && wishKey(store.show),
-  () => void follow(),
-  { debounce: 800, immediate: true },
-)
 
 const option = computed(() => ({
   animation: false,
@@ -171,6 +143,10 @@ const option = computed(() => ({
         >let the headroom follow</span
       >
     </div>
+    <p v-if="!store.show.fit.automatic" class="text-ochre mt-1 text-xs">
+      Cells are set by hand, so a headroom changes nothing of what is sent until its plan is taken
+      on Fit.
+    </p>
     <p v-if="rehearsal.running === 'headroom'" role="status" class="text-ink-2 text-xs">
       {{ rehearsal.headrooms.length }} of {{ headroomsTried.length }} headrooms, each planned anew …
     </p>
@@ -199,16 +175,17 @@ const option = computed(() => ({
           clean<template v-if="cost !== null">
             and {{ cost >= 0 ? 'costs' : 'gains' }}
             <b>{{ Math.abs(cost).toFixed(1) }} points</b></template
-          >.<template v-if="isTooRisky">
+          >.<template v-if="rehearsal.isTooRisky">
             That rests on {{ countInWords(sampleCount, 'measurement') }}: too few to give headroom
-            up. Measure {{ fewestForLess }} times, or bring seconds in a row in.</template
+            up. Measure {{ fewestSamplesForLessHeadroom }} times, or bring seconds in a row
+            in.</template
           >
         </p>
         <button
-          v-if="!isTooRisky"
+          v-if="!rehearsal.isTooRisky && rehearsal.running !== 'headroom'"
           type="button"
           class="button shrink-0"
-          @click="setHeadroom(enough.percent)"
+          @click="rehearsal.setHeadroom(enough.percent)"
         >
           Set {{ enough.percent }} %
         </button>

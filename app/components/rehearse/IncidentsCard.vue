@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { type Incident, type IncidentKind, media } from '@green-mantle/core/show'
+import { type Incident, type IncidentKind, media, sentDirectly } from '@green-mantle/core/show'
 import { usualIncidents } from '@green-mantle/core/simulation'
 import { mediumNames, percentUnits, rateUnits, secondUnits } from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import NumberFields, { type NumberDescription } from '~/components/fields/NumberFields.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useRehearsalStore } from '~/stores/rehearsal'
@@ -31,7 +31,7 @@ const time = { unit: 's', units: { ...secondUnits, min: 60 } }
 const percent = { unit: '%', units: percentUnits, decimals: 0, least: 0, most: 100, step: 1 }
 const rate = { unit: 'kb/s', units: rateUnits, decimals: 0, least: 0, most: 1e8, step: 100 }
 /** What is typed of the chosen incident, by its kind. */
-const numbers = computed(() => {
+const numbers = computed((): NumberDescription[] => {
   const it = chosen.value
   if (!it) return []
   const { atSeconds, durationSeconds } = it
@@ -83,7 +83,8 @@ const choices = computed(() => {
       },
     ]
   if (!('destinationId' in it)) return []
-  const on = asChoices(destinations.filter((destination) => destination.on))
+  // What a relay feeds is hit through its relay.
+  const on = asChoices(sentDirectly(destinations))
   return [{ name: 'destinationId', label: 'Destination', value: it.destinationId, choices: on }]
 })
 
@@ -131,19 +132,7 @@ const change = (changes: Partial<Incident>): void => {
         </span>
       </div>
       <div class="grid grid-cols-2 gap-2">
-        <NumberField
-          v-for="field in numbers"
-          :key="field.name"
-          :label="field.label"
-          :unit="field.unit"
-          :units="field.units"
-          :decimals="field.decimals"
-          :least="field.least"
-          :most="field.most"
-          :step="field.step"
-          :model-value="field.value"
-          @update:model-value="$event !== null && change({ [field.name]: $event })"
-        />
+        <NumberFields :fields="numbers" @change="(name, value) => change({ [name]: value })" />
         <SelectField
           v-for="field in choices"
           :key="field.name"

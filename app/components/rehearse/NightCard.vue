@@ -44,16 +44,16 @@ const stateWords: Record<(typeof laneStates)[number], string> = {
   over: 'given up',
 }
 const here = computed(() => {
-  const second = Math.min(props.looked.trace.seconds - 1, Math.floor(at.value))
   const { trace, sends } = props.looked
+  const place = Math.min(trace.places - 1, Math.floor(at.value / trace.secondsAPlace))
   const states = sends.map(({ name }, index) => {
-    const state = laneStates[trace.states[index]?.[second] ?? 0] ?? 'steady'
-    const share = trace.shares[index]?.[second] ?? 1
+    const state = laneStates[trace.states[index]?.[place] ?? 0] ?? 'steady'
+    const share = trace.shares[index]?.[place] ?? 1
     const detail = share < 1 ? ` to ${Math.round(100 * share)} %` : ''
     return `${name} ${stateWords[state]}${state === 'lowered' ? detail : ''}`
   })
   return {
-    line: `The line carries ${mbpsInWords(trace.capacityKbps[second] ?? 0)}.`,
+    line: `The line carries ${mbpsInWords(trace.capacityKbps[place] ?? 0)}.`,
     states: `${states.join('; ')}.`,
   }
 })

@@ -19,14 +19,18 @@ const { seconds, clock } = useTimeAxis()
 
 /** As many points as a screen is wide; of each stretch the least of the line, so that a cut is seen. */
 const mostPoints = 720
-function thinned(values: Float32Array, pick: 'least' | 'mean'): [number, number][] {
+function thinned(
+  values: Float32Array,
+  secondsAPlace: number,
+  pick: 'least' | 'mean',
+): [number, number][] {
   const size = Math.max(1, Math.ceil(values.length / mostPoints))
   const points: [number, number][] = []
   for (let from = 0; from < values.length; from += size) {
     const part = values.subarray(from, from + size)
     const kbps =
       pick === 'least' ? Math.min(...part) : part.reduce((sum, each) => sum + each, 0) / part.length
-    points.push([from, mbpsFromKbps(kbps)])
+    points.push([from * secondsAPlace, mbpsFromKbps(kbps)])
   }
   return points
 }
@@ -70,7 +74,7 @@ const option = computed(() => {
           color: canvas === 'landscape' ? colours.value.river : colours.value.foxglove,
           opacity: 0.95 - (index % 3) * 0.12,
         },
-        data: thinned(trace.sentKbps[index] as Float32Array, 'mean'),
+        data: thinned(trace.sentKbps[index] as Float32Array, trace.secondsAPlace, 'mean'),
       })),
       {
         type: 'line',
@@ -79,7 +83,7 @@ const option = computed(() => {
         silent: true,
         step: 'end',
         lineStyle: { width: 1.5, color: colours.value.ink },
-        data: thinned(trace.capacityKbps, 'least'),
+        data: thinned(trace.capacityKbps, trace.secondsAPlace, 'least'),
       },
     ],
   }

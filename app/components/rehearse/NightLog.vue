@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { logOf } from '@green-mantle/core/simulation'
+import { wholeNumber } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import type { LookedAtNight } from '~/workers/rehearsal.worker'
 import { useTimeAxis } from './timeAxis'
@@ -9,6 +10,9 @@ const props = defineProps<{ looked: LookedAtNight }>()
 const { clock } = useTimeAxis()
 const mostLines = 200
 const lines = computed(() => logOf(props.looked.outcome))
+const leftOut = computed(
+  () => Math.max(0, lines.value.length - mostLines) + props.looked.outcome.eventsLeftOut,
+)
 const canvasOf = computed(
   () => new Map(props.looked.sends.map(({ name, canvas }) => [name, canvas])),
 )
@@ -37,9 +41,7 @@ const canvasOf = computed(
       </li>
     </ol>
     <p v-else>Nothing. Everybody got everything, on time.</p>
-    <p v-if="lines.length > mostLines" class="text-ink-2 text-xs">
-      and {{ lines.length - mostLines }} more.
-    </p>
+    <p v-if="leftOut > 0" class="text-ink-2 text-xs">and {{ wholeNumber(leftOut) }} more.</p>
     <details class="mt-2 text-xs">
       <summary class="cursor-pointer">What this line is drawn from</summary>
       <ul class="text-ink-2 list-disc pl-4">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { wholeNumber } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { nightsWanted, useRehearsalStore } from '~/stores/rehearsal'
 
@@ -17,7 +18,7 @@ const ofHundred = (clean: number, nights: number): number =>
       <button type="button" class="link" @click="rehearsal.stop()">Stop</button>
     </p>
     <p v-else-if="rehearsal.summaries.length === 0" class="text-ink-2 text-xs">
-      Run {{ nightsWanted }} nights first; then each way is tried on the same nights.
+      Run {{ wholeNumber(nightsWanted) }} nights first; then each way is tried on the same nights.
     </p>
     <button
       v-else-if="!rehearsal.areRemediesKnown"

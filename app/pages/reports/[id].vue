@@ -3,6 +3,7 @@ import { useHead } from '#imports'
 import { instantInWords, startOf } from '@green-mantle/core/destinations'
 import { rehearsalInWords } from '@green-mantle/core/rehearsal'
 import { incidentInWords, logOf, lostOf } from '@green-mantle/core/simulation'
+import { wholeNumber } from '@green-mantle/core/words'
 import { Printer } from '@lucide/vue'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
@@ -41,6 +42,9 @@ useHead({ title: () => (store.isOpen ? `${store.show.title}: a rehearsed night` 
 
 const looked = computed(() => rehearsal.looked)
 const log = computed(() => (looked.value ? logOf(looked.value.outcome) : []))
+const leftOut = computed(
+  () => Math.max(0, log.value.length - mostLines) + (looked.value?.outcome.eventsLeftOut ?? 0),
+)
 const print = (): void => window.print()
 </script>
 
@@ -90,7 +94,7 @@ const print = (): void => window.print()
           </li>
         </ol>
         <p v-if="log.length === 0">Nothing. Everybody got everything, on time.</p>
-        <p v-if="log.length > mostLines" class="text-xs">and {{ log.length - mostLines }} more.</p>
+        <p v-if="leftOut > 0" class="text-xs">and {{ wholeNumber(leftOut) }} more.</p>
         <p class="mt-2 text-xs">
           Frames lost in all:
           {{

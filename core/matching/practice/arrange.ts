@@ -22,7 +22,13 @@ import {
 import { cropTowards, trimTo } from '../crops'
 import { freeBoxes } from '../freeSpace'
 import { fittedBox, marginShare, wholeOf } from './boxes'
-import { type LandscapeLayout, landscapeBoxes, landscapeLayouts, type Member } from './landscape'
+import {
+  insetShare,
+  type LandscapeLayout,
+  landscapeBoxes,
+  landscapeLayouts,
+  type Member,
+} from './landscape'
 import { depthOf, practiceRoleOf, practiceRoles } from './roles'
 import { verticalBoxes } from './vertical'
 
@@ -152,7 +158,7 @@ function besideTheRest(
     const isRoomy = fits && fits.width * fits.height >= leastFreeShare * size.width * size.height
     if (isRoomy && !isTaken) return inWholePixels(alone, fits)
     // Over what fills the canvas it stands in the corner.
-    const width = 0.24 * Math.max(size.width, size.height * 0.75)
+    const width = insetShare * Math.max(size.width, size.height * 0.75)
     const margin = marginShare * size.width
     const corner = {
       x: size.width - margin - width,

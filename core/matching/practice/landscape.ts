@@ -20,7 +20,8 @@ export const landscapeLayouts = [
 ] as const
 export type LandscapeLayout = (typeof landscapeLayouts)[number]
 
-const insetShare = 0.24
+/** How wide an inset is, as a share of the canvas's width. */
+export const insetShare = 0.24
 const columnShare = 0.3
 /** Words are made for a canvas of this width; on others they keep their share of it. */
 const madeForWidth = 1920

@@ -1,6 +1,6 @@
 import { acceptedFrameRates, sizesToOffer, usableUploadOf } from '../../fit'
 import { pictureScore } from '../../media'
-import { countedSamples } from '../../network'
+import { countedSamples, knowsHowLow } from '../../network'
 import {
   type Codec,
   type Line,
@@ -85,9 +85,6 @@ export function possibleImprovements(show: PlannedShow): Improvement[] {
   ]
 }
 
-/** With fewer measurements than this nothing is said about how low a line may go. */
-const fewestSamplesForHeadroom = 20
-
 /**
  * Less headroom, as far as the lowest of the counted samples would still have carried; null with too
  * few of them to say so.
@@ -96,7 +93,7 @@ function bearableHeadroomPercent(show: PlannedShow): number | null {
   const line = lineOf(show)
   const { measuredKbps, usableKbps, otherTrafficKbps } = usableUploadOf(show)
   const rates = countedSamples(line).map(({ uploadKbps }) => uploadKbps)
-  if (rates.length < fewestSamplesForHeadroom) return null
+  if (!knowsHowLow(line)) return null
   const bearableKbps = Math.min(...rates) - otherTrafficKbps
   if (bearableKbps <= usableKbps) return null
   return Math.max(0, Math.ceil(100 * (1 - (bearableKbps + otherTrafficKbps) / measuredKbps)))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listInWords, mediumNames } from '@green-mantle/core/words'
+import { listInWords, mediumNames, wholeNumber } from '@green-mantle/core/words'
 import { MoonStar, RotateCcw, Square } from '@lucide/vue'
 import { computed, defineAsyncComponent, onBeforeUnmount, watch } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -54,13 +54,13 @@ const about = computed(() => {
   if (!isKnown.value) return meaning
   const { low, high } = many.value.share
   const by = store.line.medium ? `by ${mediumNames[store.line.medium]}, ` : ''
-  return `${many.value.nights} nights on ${store.line.name || 'this line'}, ${by}from ${clock(0, 'HH:mm')} to ${clock(seconds.value, 'HH:mm')}. Between ${(100 * low).toFixed(0)} and ${(100 * high).toFixed(0)} with 95 % certainty, by what these nights are drawn from. ${meaning}`
+  return `${wholeNumber(many.value.nights)} nights on ${store.line.name || 'this line'}, ${by}from ${clock(0, 'HH:mm')} to ${clock(seconds.value, 'HH:mm')}. Between ${(100 * low).toFixed(0)} and ${(100 * high).toFixed(0)} with 95 % certainty, by what these nights are drawn from. ${meaning}`
 })
 
 offerCommands([
   {
     id: 'rehearse.run',
-    label: `Run ${nightsWanted} nights`,
+    label: `Run ${wholeNumber(nightsWanted)} nights`,
     group: 'Rehearse',
     keys: 'r',
     run: () => void rehearsal.runAll(),
@@ -108,10 +108,11 @@ offerCommands([
           class="button"
           @click="rehearsal.stop()"
         >
-          <Square class="size-4" /> Stop at {{ many.nights }} of {{ nightsWanted }}
+          <Square class="size-4" /> Stop at {{ wholeNumber(many.nights) }} of
+          {{ wholeNumber(nightsWanted) }}
         </button>
         <button v-else type="button" class="button button-primary" @click="rehearsal.runAll()">
-          <MoonStar class="size-4" /> Run {{ nightsWanted.toLocaleString('en-GB') }} nights
+          <MoonStar class="size-4" /> Run {{ wholeNumber(nightsWanted) }} nights
         </button>
       </template>
     </div>
