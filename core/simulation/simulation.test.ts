@@ -2,88 +2,14 @@ import { plannedDemoShow } from '@green-mantle/demo'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fitShow, withPlan } from '../plan'
-import { maxMinShares } from '../network'
-import { type Incident, type Sending, usualSending } from '../show'
 import { conditionsOf } from './conditions'
-import { isClean, lostOf, type NightOutcome } from './outcome'
+import { conserves, incident, night, run, send, steady, ways } from './nightsForTests'
+import { nightPlanOf } from './nightPlan'
+import { isClean, lostOf } from './outcome'
 import { mediumClasses } from './mediumTable'
-import { type NightPlan, nightPlanOf, type SimulatedSend } from './nightPlan'
-import { pictureGroup } from './pictureGroup'
 import { runNight } from './runNight'
-import { shareOut } from './sharing'
-import { laneStates, newTrace } from './trace'
-import { byFrames, inSteps, type Way } from './ways'
-
-const ways = [inSteps, byFrames]
-
-/** A line that carries exactly so much, without chance. */
-const steady = (kbps: number): NightPlan['line'] => ({
-  ...mediumClasses.cable,
-  levelDeviation: 0,
-  deviation: 0,
-  outages: { everySeconds: 1e15, lengthSeconds: 1 },
-  bursts: { everySeconds: 1e15, lengthSeconds: 1, lossPercent: 0 },
-  levels: [{ kbps, weight: 1 }],
-  medium: 'cable',
-  basis: [],
-})
-
-const send = (
-  changes: Partial<SimulatedSend> = {},
-  sending: Partial<Sending> = {},
-): SimulatedSend => ({
-  key: 'send',
-  name: 'Send',
-  canvas: 'landscape',
-  destinationId: 'place',
-  passedOnTo: [],
-  isBackup: false,
-  transport: 'tcp',
-  fullKbps: 4000,
-  ceilingKbps: Infinity,
-  roundTripMilliseconds: null,
-  framesPerSecond: 30,
-  keyframeIntervalSeconds: 2,
-  bFrames: 0,
-  device: -1,
-  sending: { ...usualSending, ...sending },
-  startIsPressed: false,
-  scoreAt: (share) => 100 * share,
-  ...changes,
-})
-
-function night(changes: Partial<NightPlan> = {}): NightPlan {
-  return {
-    seconds: 120,
-    line: steady(5000),
-    byMedium: {},
-    otherTrafficKbps: 0,
-    sends: [send()],
-    recordings: [],
-    devices: [],
-    freeDiskBytes: null,
-    incidents: [],
-    clean: { lostPercent: 0.5, awaySeconds: 10, behindSeconds: 5 },
-    ...changes,
-  }
-}
-const incident = <Kind extends Incident['kind']>(
-  kind: Kind,
-  atSeconds: number,
-  durationSeconds: number,
-  more: Omit<
-    Extract<Incident, { kind: Kind }>,
-    'id' | 'on' | 'kind' | 'atSeconds' | 'durationSeconds'
-  >,
-): Incident =>
-  ({ id: `${kind} ${atSeconds}`, on: true, kind, atSeconds, durationSeconds, ...more }) as never
-const conserves = ({ sends }: NightOutcome): void => {
-  for (const each of sends)
-    expect(each.made).toBeCloseTo(each.delivered + each.waiting + lostOf(each), 5)
-}
-// By chance alone a destination hangs up once in a hundred hours; a seed in which it does not.
-const run = (plan: NightPlan, way: Way, trace?: ReturnType<typeof newTrace>): NightOutcome =>
-  runNight(plan, 1, 0, way, trace)
+import { newTrace } from './trace'
+import { inSteps } from './ways'
 
 describe.each(ways)('a drop of capacity by a known amount, $name', (way) => {
   // By hand: 4000 kb/s are made, 3000 pass for 8 s, so 8000 kbit wait: 2 s of picture.
@@ -414,97 +340,4 @@ describe('one description, two ways', () => {
     // Where a wait just passes its limit in one way and just not in the other, something else is first.
     expect(differing).toBeLessThanOrEqual(2)
   }, 60_000)
-})
-
-describe('a night too long to keep second by second', () => {
-  // A week to fifty destinations, each with a ladder of three.
-  const many = Array.from({ length: 150 }, (_, index) =>
-    send({ key: `${index}`, name: `${index}`, destinationId: `${index}`, fullKbps: 100 }),
-  )
-  const week = night({ seconds: 604_800, line: steady(20_000), sends: many })
-
-  it('is kept in places of several seconds, within bounds', () => {
-    const trace = newTrace(week)
-    expect(trace.secondsAPlace).toBeGreaterThan(1)
-    const values = trace.sentKbps.reduce((sum, { length }) => sum + length, 0)
-    expect(values).toBeLessThanOrEqual(4_000_000 + many.length)
-  })
-
-  it('means the same as second by second: rates are means, states the gravest, the line the least', () => {
-    const plan = night({ incidents: [incident('outage', 30, 20, {})] })
-    const fine = newTrace(plan)
-    run(plan, inSteps, fine)
-    expect(Math.max(...fine.states[0]!)).toBe(laneStates.indexOf('gone'))
-    expect(fine.capacityKbps[35]).toBe(0)
-    const longer = night({
-      seconds: 6000,
-      line: steady(5_000_000),
-      sends: Array.from({ length: 1000 }, (_, index) =>
-        send({ key: `${index}`, destinationId: `${index}`, framesPerSecond: 24 }),
-      ),
-      incidents: [incident('outage', 3000, 4, {})],
-    })
-    const trace = newTrace(longer)
-    expect(trace.secondsAPlace).toBe(2)
-    run(longer, inSteps, trace)
-    expect(trace.sentKbps[0]![100]).toBeCloseTo(4000, 0)
-    expect(trace.capacityKbps[1500]).toBe(0)
-    expect(trace.capacityKbps[100]).toBeCloseTo(5_000_000, -2)
-  })
-
-  it('has a log that says how much it left out', () => {
-    const never = night({ seconds: 3600, line: steady(3000), sends: many.slice(0, 60) })
-    const { events, eventsLeftOut } = run(never, inSteps)
-    expect(events).toHaveLength(2000)
-    expect(eventsLeftOut).toBeGreaterThan(0)
-  })
-})
-
-describe('its parts', () => {
-  it('shares as the network room does (max-min)', () => {
-    fc.assert(
-      fc.property(
-        fc.array(fc.double({ min: 0, max: 100, noNaN: true }), { minLength: 1, maxLength: 8 }),
-        fc.double({ min: 0, max: 300, noNaN: true }),
-        (demands, capacity) => {
-          const shares = Float64Array.from(demands)
-          shareOut(
-            shares,
-            Uint16Array.from(demands, (_, index) => index),
-            capacity,
-          )
-          const wanted = maxMinShares(demands, capacity)
-          shares.forEach((share, index) => expect(share).toBeCloseTo(wanted[index]!, 9))
-        },
-      ),
-    )
-  })
-
-  it('shares among more than a byte counts: fifty destinations with ladders of three and two ingests', () => {
-    const shares = new Float64Array(300).fill(10)
-    shareOut(
-      shares,
-      Uint16Array.from(shares, (_, index) => index),
-      1500,
-    )
-    expect(Math.min(...shares)).toBeCloseTo(5, 9)
-    const many = Array.from({ length: 300 }, (_, index) =>
-      send({ key: `${index}`, name: `${index}`, destinationId: `${index}`, fullKbps: 100 }),
-    )
-    const plan = night({ seconds: 20, line: steady(20_000), sends: many })
-    conserves(run(plan, inSteps))
-  })
-
-  it('makes groups of pictures that come to the bitrate, with a keyframe of three to eight mean frames', () => {
-    for (const [frames, bFrames] of [
-      [60, 2],
-      [120, 0],
-      [48, 3],
-    ] as const) {
-      const group = pictureGroup(frames, bFrames)
-      expect(group.reduce((sum, size) => sum + size, 0)).toBeCloseTo(frames, 9)
-      expect(group[0]).toBeGreaterThanOrEqual(3)
-      expect(group[0]).toBeLessThanOrEqual(8)
-    }
-  })
 })
