@@ -31,7 +31,18 @@ const roomsBelow = {
   plan: ['show', 'words', 'media', 'network', 'fit'],
   simulation: ['show', 'words', 'media', 'network', 'fit'],
   rehearsal: ['show', 'words', 'media', 'network', 'fit', 'plan', 'simulation'],
-  formats: ['show', 'words', 'media', 'network', 'fit', 'plan', 'destinations', 'simulation'],
+  encoding: ['show', 'media', 'fit'],
+  formats: [
+    'show',
+    'words',
+    'media',
+    'network',
+    'fit',
+    'plan',
+    'destinations',
+    'simulation',
+    'encoding',
+  ],
   marks: ['show', 'words', 'network', 'fit', 'plan', 'destinations', 'sound', 'rehearsal'],
 } as const
 const rooms = Object.keys(roomsBelow) as (keyof typeof roomsBelow)[]

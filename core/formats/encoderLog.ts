@@ -14,6 +14,9 @@ export type EncoderLogResult =
   | { ok: false; message: string }
 
 const largestLogCharacters = 20_000_000
+/** What the encoder script writes of each encode of a process before it starts. */
+const sizeLineOfScript = /^Video: \w+, \d+x\d+, \d+ fps$/
+
 /** The first lines tell of the start, while buffers fill. */
 const linesOfTheStart = 2
 
@@ -43,6 +46,12 @@ export function readEncoderLog(
   const [first] = readings
   if (!first)
     return { ok: false, message: 'No line has frame=, fps= and speed= with numbers above 0.' }
+  if (!given && lines.filter((line) => sizeLineOfScript.test(line)).length > 1)
+    return {
+      ok: false,
+      message:
+        'The log is of several encodes at once, whose speed is no single one’s; run one by itself to measure it.',
+    }
   const size = given ?? sizeIn(lines)
   if (!size)
     return {

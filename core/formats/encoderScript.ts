@@ -1,59 +1,17 @@
-import { type Encode, type EncodeFeed, encodesOf, namesServed } from '../fit'
-import { lowestLevel } from '../media'
 import {
-  type CanvasName,
-  type Effort,
-  isTaken,
-  type Rendition,
-  type Sending,
-  type Show,
-  streamNames,
-} from '../show'
-import { renditionInWords } from '../words'
+  canvasArguments,
+  type CanvasEncodes,
+  canvasEncodesOf,
+  type EncodedOutput,
+  type EncodedShow,
+  hasArchiveMix,
+  softwareEncoders,
+} from '../encoding'
+import { type Encode, namesServed } from '../fit'
+import { type CanvasName, isTaken } from '../show'
+import { codecNames, renditionInWords } from '../words'
 
 export const encoderScriptExtension = '.encode.sh'
-
-/** FFmpeg's software encoders, and their names for how hard they work. */
-const encoders = {
-  h264: {
-    name: 'libx264',
-    presets: {
-      fastest: 'superfast',
-      brisk: 'veryfast',
-      balanced: 'faster',
-      fine: 'medium',
-      finest: 'slow',
-    },
-  },
-  hevc: {
-    name: 'libx265',
-    presets: {
-      fastest: 'ultrafast',
-      brisk: 'superfast',
-      balanced: 'veryfast',
-      fine: 'fast',
-      finest: 'medium',
-    },
-  },
-  av1: {
-    name: 'libsvtav1',
-    presets: { fastest: '12', brisk: '10', balanced: '9', fine: '8', finest: '6' },
-  },
-} as const satisfies Record<Rendition['codec'], { name: string; presets: Record<Effort, string> }>
-
-const containers = { rtmp: 'flv', rtmps: 'flv', srt: 'mpegts', whip: 'whip' } as const
-
-/** One place that an encode goes to: where its address comes from, its container, and its sound. */
-interface Output {
-  variable: string
-  explanation: string
-  container: string
-  rendition: Rendition
-  /** The archive mix comes from an input of its own. */
-  isArchiveMix: boolean
-  /** How it is sent; null for a file, of which nothing is dropped. */
-  sending: Sending | null
-}
 
 /** A name as an environment variable takes it. */
 const variableName = (...words: readonly string[]): string =>
@@ -65,92 +23,10 @@ const variableName = (...words: readonly string[]): string =>
     .replace(/^(\d)/, '_$1')
 
 const inputOf = (canvas: CanvasName): string => variableName('input', canvas)
+const archiveMixInput = 'INPUT_ARCHIVE_MIX'
 
 /** Words inside a comment or a message of the shell: on one line, and without what the shell would act on. */
 const plain = (words: string): string => words.replaceAll(/[^\p{L}\p{N} .,:;×/()_-]/gu, ' ')
-
-type EncodedShow = Pick<Show, 'title' | 'destinations' | 'recordings' | 'computer'>
-
-function outputsOf(show: EncodedShow, encode: Encode, used: Set<string>): Output[] {
-  const unused = (wanted: string): string => {
-    let name = wanted
-    for (let count = 2; used.has(name); count += 1) name = `${wanted}_${count}`
-    used.add(name)
-    return name
-  }
-  const ownerOf = <Owner extends { id: string }>(
-    owners: readonly Owner[],
-    { ownerId }: EncodeFeed,
-  ) => owners.find(({ id }) => id === ownerId) as Owner
-  return encode.feeds.map((feed): Output => {
-    if (feed.isRecording) {
-      const recording = ownerOf(show.recordings, feed)
-      return {
-        variable: unused(variableName(recording.name, 'file')),
-        explanation: plain(`path of the file for ${recording.name}, ending in .mkv`),
-        container: 'matroska',
-        rendition: recording.rendition,
-        isArchiveMix: recording.mix === 'archive mix',
-        sending: null,
-      }
-    }
-    const destination = ownerOf(show.destinations, feed)
-    const step = destination.renditions.findIndex(({ id }) => id === feed.renditionId)
-    const streamName = streamNames(destination)[step]
-    const ingest = feed.isBackup ? 'backup' : ''
-    return {
-      variable: unused(
-        variableName(destination.name, step > 0 ? `${step + 1}` : '', ingest, 'url'),
-      ),
-      explanation: plain(
-        `server address and key of ${destination.name} ${ingest}${streamName ? `, stream ${streamName}` : ''}`,
-      ),
-      container: containers[destination.protocol],
-      rendition: destination.renditions[step] as Rendition,
-      isArchiveMix: false,
-      sending: destination.sending,
-    }
-  })
-}
-
-function videoArguments({ rendition }: Encode): string[] {
-  const { codec, effort, videoBitrateKbps, framesPerSecond, bFrames, encoder } = rendition
-  const { name, presets } = encoders[codec]
-  const interval = Math.max(1, Math.round(rendition.keyframeIntervalSeconds * framesPerSecond))
-  const isConstant = encoder.rateControl === 'constant'
-  const level = lowestLevel(rendition)
-  const filter = `scale=${rendition.width}:${rendition.height}:flags=${encoder.downscaling},fps=${framesPerSecond},format=yuv420p`
-  const bitrates = [
-    `-b:v ${videoBitrateKbps}k -maxrate:v ${videoBitrateKbps}k -bufsize:v ${videoBitrateKbps}k`,
-    ...(isConstant && codec !== 'av1' ? [`-minrate:v ${videoBitrateKbps}k`] : []),
-  ]
-  const own = {
-    h264: [
-      `-profile:v ${encoder.profile}${level ? ` -level:v ${level}` : ''} -bf ${encoder.profile === 'baseline' ? 0 : bFrames}`,
-      `-x264-params "keyint=${interval}:min-keyint=${interval}:scenecut=0:rc-lookahead=${encoder.lookAheadFrames}${isConstant ? ':nal-hrd=cbr' : ''}"`,
-    ],
-    hevc: [
-      `-x265-params "log-level=warning:keyint=${interval}:min-keyint=${interval}:scenecut=0:bframes=${bFrames}:rc-lookahead=${Math.max(encoder.lookAheadFrames, bFrames + 1)}"`,
-    ],
-    av1: [`-g ${interval}`],
-  }[codec]
-  return [`-vf "${filter}"`, `-c:v ${name} -preset ${presets[effort]}`, ...bitrates, ...own]
-}
-
-const audioCodecs = { aac: 'aac', opus: 'libopus' } as const
-
-/** Each distinct sound is encoded once; outputs choose theirs. */
-function soundsOf(outputs: readonly Output[]): { key: string; output: Output }[] {
-  const sounds = new Map<string, Output>()
-  for (const output of outputs) {
-    const key = soundKey(output)
-    if (!sounds.has(key)) sounds.set(key, output)
-  }
-  return [...sounds].map(([key, output]) => ({ key, output }))
-}
-
-const soundKey = ({ rendition, isArchiveMix }: Output): string =>
-  `${isArchiveMix} ${rendition.audioCodec} ${rendition.audioBitrateKbps} ${rendition.audioChannels} ${rendition.audioSampleRateHz}`
 
 /** That an encode is planned on another device than the one that the script uses; empty where it is not. */
 function deviceNote({ deviceId }: Encode, { computer }: EncodedShow): string[] {
@@ -162,112 +38,146 @@ function deviceNote({ deviceId }: Encode, { computer }: EncodedShow): string[] {
     : []
 }
 
-/** What FFmpeg's fifo muxer can do of how a send behaves; it drops what is too long in its queue, and comes back at a keyframe. */
-function fifoOptions({ sending, rendition }: Output): string {
-  if (!sending) return ''
-  const audioPacketsPerSecond = rendition.audioSampleRateHz / 1024
-  const seconds = sending.whenBehind === 'hold' ? 60 : sending.mostWaitSeconds
-  const packets = Math.ceil(seconds * (rendition.framesPerSecond + audioPacketsPerSecond))
-  const options = [
-    ...['attempt_recovery=1', 'recover_any_error=1', 'restart_with_keyframe=1'],
-    `drop_pkts_on_overflow=${sending.whenBehind === 'hold' ? 0 : 1}`,
-    `recovery_wait_time=${sending.reconnectAfterSeconds}`,
-    `max_recovery_attempts=${sending.reconnectTries}`,
-    `queue_size=${packets}`,
-  ]
-  return `:use_fifo=1:fifo_options=\\'${options.join(':')}\\'`
-}
-
 /** That a send is planned to lower its bitrate, which no encoder of the script can while it runs. */
-const loweringNotes = (outputs: readonly Output[]): string[] =>
+const loweringNotes = (outputs: readonly EncodedOutput[]): string[] =>
   outputs.some(({ sending }) => sending?.whenBehind === 'lower')
     ? [
         '# It is planned to lower its bitrate when the line falls short; FFmpeg cannot, and drops frames instead.',
       ]
     : []
 
-function encodeCommand(
-  encode: Encode,
-  outputs: readonly Output[],
-  { label, notes }: { label: string; notes: readonly string[] },
-): string[] {
-  const sounds = soundsOf(outputs)
-  const hasArchiveMix = outputs.some(({ isArchiveMix }) => isArchiveMix)
-  const input = inputOf(encode.canvas)
-  const targets = outputs.map((output) => {
-    const sound = sounds.findIndex(({ key }) => key === soundKey(output))
-    const select = `select=\\'v:0,a:${sound}\\'`
-    // A send that breaks off does not end the others.
-    return `[${select}:f=${output.container}:onfail=ignore${fifoOptions(output)}]$${output.variable}`
+/** The variable that each output's address or path is taken from, and what to put there. */
+type Variables = ReadonlyMap<string, { name: string; explanation: string }>
+
+function variablesOf(canvases: readonly CanvasEncodes[]): Variables {
+  const used = new Set<string>()
+  const unused = (wanted: string): string => {
+    let name = wanted
+    for (let count = 2; used.has(name); count += 1) name = `${wanted}_${count}`
+    used.add(name)
+    return name
+  }
+  const outputs = canvases.flatMap(({ encodes }) => encodes.flatMap(({ outputs: own }) => own))
+  return new Map(
+    outputs.map(({ key, feed, step, streamName }) => {
+      if (feed.isRecording)
+        return [
+          key,
+          {
+            name: unused(variableName(feed.name, 'file')),
+            explanation: plain(`path of the file for ${feed.name}, ending in .mkv`),
+          },
+        ]
+      const ingest = feed.isBackup ? 'backup' : ''
+      const stream = streamName ? `, stream ${streamName}` : ''
+      return [
+        key,
+        {
+          name: unused(variableName(feed.name, step > 0 ? `${step + 1}` : '', ingest, 'url')),
+          explanation: plain(
+            `server address and key of ${feed.name}${ingest && ' backup'}${stream}`,
+          ),
+        },
+      ]
+    }),
+  )
+}
+
+/** An argument as the shell takes it: variables are filled in, all else stands as it is. */
+function quoted(argument: string): string {
+  if (argument.includes('$')) return `"${argument.replaceAll('\\', '\\\\')}"`
+  return /^[\w:./=-]+$/.test(argument) ? argument : `'${argument}'`
+}
+
+/** Arguments by lines, each beginning with an option. */
+const inLines = (args: readonly string[]): string =>
+  args
+    .map(quoted)
+    .reduce<string[]>((lines, argument) => {
+      const last = lines.at(-1)
+      if (last === undefined || (argument.startsWith('-') && !/^-\d/.test(argument)))
+        return [...lines, argument]
+      return [...lines.slice(0, -1), `${last} ${argument}`]
+    }, [])
+    .join(' \\\n  ')
+
+/** What the encoder's own log is read back by: the size of each encode, since its progress says none. */
+const sizeLine = ({ rendition: { codec, width, height, framesPerSecond } }: Encode): string =>
+  `echo 'Video: ${codec}, ${width}x${height}, ${framesPerSecond} fps' >&2`
+
+function canvasCommand(canvas: CanvasEncodes, show: EncodedShow, variables: Variables): string[] {
+  const args = canvasArguments(canvas, {
+    input: ['-i', `$${inputOf(canvas.canvas)}`],
+    archiveMix: ['-i', `$${archiveMixInput}`],
+    addressOf: ({ key }) => `$${variables.get(key)?.name ?? ''}`,
   })
+  const withOptions = inLines(args).replaceAll(/^( *)-i /gm, '$1${INPUT_OPTIONS:-} -i ')
   return [
-    `# Encode ${label}: ${plain(renditionInWords(encode.rendition))} for ${plain(namesServed(encode).join(', '))}`,
-    ...notes,
-    [
-      `ffmpeg -hide_banner -nostdin -loglevel warning \${INPUT_OPTIONS:-} -i "$${input}"`,
-      ...(hasArchiveMix ? ['\${INPUT_OPTIONS:-} -i "$INPUT_ARCHIVE_MIX"'] : []),
-      '-map 0:v:0',
-      ...sounds.map(({ output }) => `-map ${output.isArchiveMix ? 1 : 0}:a:0`),
-      ...videoArguments(encode),
-      ...sounds.map(({ output: { rendition } }, index) =>
-        [
-          `-c:a:${index} ${audioCodecs[rendition.audioCodec]}`,
-          `-b:a:${index} ${rendition.audioBitrateKbps}k`,
-          `-ac:a:${index} ${rendition.audioChannels}`,
-          `-ar:a:${index} ${rendition.audioSampleRateHz}`,
-        ].join(' '),
-      ),
-      '-flags +global_header -f tee',
-      `"${targets.join('|')}" &`,
-    ].join(' \\\n  '),
+    ...canvas.encodes.flatMap(({ encode, outputs }) => [
+      `# ${plain(renditionInWords(encode.rendition))} for ${plain(namesServed(encode).join(', '))}`,
+      ...deviceNote(encode, show),
+      ...loweringNotes(outputs),
+    ]),
+    ...canvas.encodes.map(({ encode }) => sizeLine(encode)),
+    `ffmpeg -hide_banner -nostdin -loglevel warning -stats \\\n  ${withOptions} &`,
     'encodes="$encodes $!"',
   ]
 }
 
+/** Asks the program that is there, before anything is sent, whether it can put each codec where it has to go. */
+function carryingChecks(canvases: readonly CanvasEncodes[]): string[] {
+  const pairs = canvases.flatMap(({ encodes }) =>
+    encodes.flatMap(({ encode, outputs }) =>
+      outputs.map(({ muxer }) => ({ codec: encode.rendition.codec, muxer })),
+    ),
+  )
+  const distinct = new Map(pairs.map((pair) => [`${pair.codec} ${pair.muxer}`, pair]))
+  return [...distinct.values()].map(
+    ({ codec, muxer }) =>
+      `carries ${softwareEncoders[codec].name} ${muxer} || { echo 'This FFmpeg does not put ${codecNames[codec]} into ${muxer}; a newer one may, or choose H.264 there.' >&2; exit 1; }`,
+  )
+}
+
 /**
- * The plan as a POSIX shell script that runs FFmpeg, a general-purpose encoder, once an encode, each
- * split to all that it serves. Addresses, keys and inputs come from environment variables; none is in
- * the script. Graphics encoders differ from machine to machine, so the software ones are used.
+ * The plan as a POSIX shell script that runs FFmpeg, a general-purpose encoder: one process a canvas,
+ * which decodes it once and splits each encode to all that it serves. Addresses, keys and inputs come
+ * from environment variables; none is in the script. Graphics encoders differ from machine to machine,
+ * so the software ones are used. What is logged can be read back by `readEncoderLog`, and holds no address.
  */
 export function writeEncoderScript(show: EncodedShow): string {
-  const used = new Set<string>()
-  const encodes = encodesOf(show)
-    .filter(({ isHandOff }) => !isHandOff)
-    .map((encode) => ({ encode, outputs: outputsOf(show, encode, used) }))
-    .filter(({ outputs }) => outputs.length > 0)
-  const canvases = [...new Set(encodes.map(({ encode }) => encode.canvas))]
-  const outputs = encodes.flatMap((item) => item.outputs)
+  const canvases = canvasEncodesOf(show)
+  const variables = variablesOf(canvases)
+  const encodes = canvases.reduce((sum, { encodes: own }) => sum + own.length, 0)
   const needed = [
-    ...canvases.map((canvas) => [
+    ...canvases.map(({ canvas }) => [
       inputOf(canvas),
       `what shows the ${canvas} canvas: a file, a device or an address`,
     ]),
-    ...(outputs.some(({ isArchiveMix }) => isArchiveMix)
-      ? [['INPUT_ARCHIVE_MIX', 'what carries the archive mix']]
-      : []),
-    ...outputs.map(({ variable, explanation }) => [variable, explanation]),
+    ...(canvases.some(hasArchiveMix) ? [[archiveMixInput, 'what carries the archive mix']] : []),
+    ...[...variables.values()].map(({ name, explanation }) => [name, explanation]),
   ]
   const handOffs = show.destinations.filter(
     (destination) => isTaken(destination) && destination.connection === 'hand-off',
   )
   return `${[
     '#!/bin/sh',
-    `# ${plain(show.title)}: ${encodes.length} encodes, ${outputs.length} outputs.`,
+    `# ${plain(show.title)}: ${encodes} encodes, ${variables.size} outputs.`,
     '# Addresses and keys are taken from the environment, so that none stands in this file.',
     '# INPUT_OPTIONS goes before every input, as in INPUT_OPTIONS=-re to play a file at its own speed.',
     ...handOffs.map(({ name }) => `# ${plain(name)} takes the canvas by its own program.`),
     'set -eu',
+    '# SVT-AV1 says its whole set-up otherwise.',
+    'export SVT_LOG=1',
     ...needed.map(([variable, explanation]) => `: "\${${variable}:?${explanation}}"`),
+    'carries() {',
+    '  ffmpeg -loglevel quiet -nostdin -y -f lavfi -i color=size=320x180:rate=30:duration=0.2 -pix_fmt yuv420p \\',
+    '    -c:v "$1" -b:v 200k -flags +global_header -f "$2" /dev/null',
+    '}',
+    ...carryingChecks(canvases),
     'encodes=""',
     `trap 'kill $encodes 2>/dev/null || true' INT TERM`,
     '',
-    ...encodes.flatMap(({ encode, outputs: own }, index) => [
-      ...encodeCommand(encode, own, {
-        label: `${index + 1}`,
-        notes: [...deviceNote(encode, show), ...loweringNotes(own)],
-      }),
-      '',
-    ]),
+    ...canvases.flatMap((canvas) => [...canvasCommand(canvas, show, variables), '']),
     'result=0',
     'for encode in $encodes; do wait "$encode" || result=$?; done',
     'exit $result',

@@ -154,6 +154,11 @@ frame=  900 fps=152 q=28.0 size=    2048kB time=00:00:13.00 bitrate=1290.6kbits/
       '1280x720\nVideo: h264, 1280x720,\nframe=10 fps=30 speed=1.00x',
       /held back by a live source/,
     ],
+    [
+      'several encodes at once',
+      'Video: h264, 1280x720, 30 fps\nVideo: h264, 640x360, 30 fps\nframe=10 fps=90 speed=3x',
+      /several encodes at once/,
+    ],
   ])('with %s is refused', (_, text, message) => {
     const read = readEncoderLog(text)
     expect(!read.ok && read.message).toMatch(message)

@@ -1,0 +1,6 @@
+export * from './audioArguments'
+export * from './canvasArguments'
+export * from './capabilities'
+export * from './outputs'
+export * from './programTables'
+export * from './videoArguments'
