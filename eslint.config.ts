@@ -32,6 +32,8 @@ const roomsBelow = {
   simulation: ['show', 'words', 'media', 'network', 'fit'],
   rehearsal: ['show', 'words', 'media', 'network', 'fit', 'plan', 'simulation'],
   encoding: ['show', 'media', 'fit'],
+  measured: ['show', 'media'],
+  arrival: ['show', 'words', 'media', 'fit'],
   formats: [
     'show',
     'words',

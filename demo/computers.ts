@@ -19,6 +19,7 @@ export const demoComputers: Computer[] = [
   {
     name: 'Potting-shed desktop',
     freeDiskGigabytes: 118,
+    measured: null,
     devices: [
       {
         id: 'desktop-processor',
@@ -50,6 +51,7 @@ export const demoComputers: Computer[] = [
   {
     name: 'Travel laptop',
     freeDiskGigabytes: 42,
+    measured: null,
     devices: [
       {
         id: 'laptop-processor',

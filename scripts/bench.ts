@@ -6,7 +6,8 @@ import plannerArea from '../bench/planner'
 import rehearsalArea from '../bench/rehearsal'
 import { ensureBuild } from './build'
 import { main } from './run'
-import { ensurePrograms, systemPrograms } from './systemPackages'
+import { systemPrograms } from '../server/programs/systemPrograms'
+import { ensurePrograms } from './systemPackages'
 
 const areas: Record<string, Area> = {
   core: coreArea,

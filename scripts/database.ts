@@ -1,7 +1,8 @@
 import type { ChildProcess } from 'node:child_process'
 import { dataDirectory } from './paths'
 import { type PrivateMariadb, startPrivateMariadb } from './mariadb'
-import { ensurePrograms, systemPrograms } from './systemPackages'
+import { systemPrograms } from '../server/programs/systemPrograms'
+import { ensurePrograms } from './systemPackages'
 
 export interface OpenedDatabase {
   url: string

@@ -16,7 +16,7 @@ import { tmpdir, userInfo } from 'node:os'
 import { lockFolder } from './folderLock'
 import { spawnGuarded } from './guarded'
 import { freePort } from './ports'
-import { findProgram } from './systemPackages'
+import { findProgram } from '../server/programs/systemPrograms'
 
 const databaseName = 'green_mantle'
 const userName = 'green_mantle'

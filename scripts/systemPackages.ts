@@ -1,32 +1,5 @@
-import { existsSync } from 'node:fs'
-import { delimiter } from 'node:path'
+import { findProgram, type SystemProgram } from '../server/programs/systemPrograms'
 import { run } from './run'
-
-/** Programs of the system and the Debian package that brings them. */
-export interface SystemProgram {
-  programs: readonly string[]
-  debianPackage: string
-}
-
-export const systemPrograms = {
-  database: {
-    // The second and third are what sets a new data folder up.
-    programs: ['mariadbd', 'mariadb-install-db', 'my_print_defaults'],
-    debianPackage: 'mariadb-server',
-  },
-  // Chromium without its windows: the same pages, for a fifth less of the processor.
-  browser: {
-    programs: ['chromium-headless-shell'],
-    debianPackage: 'chromium-headless-shell',
-  },
-  encoder: { programs: ['ffmpeg', 'ffprobe'], debianPackage: 'ffmpeg' },
-} as const satisfies Record<string, SystemProgram>
-
-/** Where a program is, looked for in PATH and in the folders for the system's own programs; undefined where it is missing. */
-export function findProgram(program: string): string | undefined {
-  const folders = [...(process.env.PATH ?? '').split(delimiter), '/usr/sbin', '/sbin', '/usr/bin']
-  return folders.map((folder) => `${folder}/${program}`).find((path) => existsSync(path))
-}
 
 const isMissing = ({ programs }: SystemProgram): boolean =>
   programs.some((program) => !findProgram(program))

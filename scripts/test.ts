@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import { ensureBuild, prepareTypes } from './build'
 import { binary } from './paths'
 import { main, runQuietly } from './run'
-import { ensurePrograms, systemPrograms } from './systemPackages'
+import { systemPrograms } from '../server/programs/systemPrograms'
+import { ensurePrograms } from './systemPackages'
 
 interface Counts {
   passed: number

@@ -1,6 +1,7 @@
 export * from './audioArguments'
 export * from './canvasArguments'
 export * from './capabilities'
+export * from './graphicsEncoders'
 export * from './outputs'
 export * from './programTables'
 export * from './videoArguments'

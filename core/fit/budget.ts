@@ -47,7 +47,7 @@ export function sendsOf(show: Pick<Show, 'destinations'>): Send[] {
           isBackup,
           canvas: destination.canvas,
           rendition,
-          wireRateKbps: wireRateKbps(rendition, destination.protocol),
+          wireRateKbps: wireRateKbps(rendition, destination.protocol, destination.path),
         })),
       ),
   )

@@ -1,4 +1,4 @@
-import { megapixelsPerSecond, recordingMegabytes } from '../media'
+import { encoderLoad, recordingMegabytes } from '../media'
 import {
   type CanvasName,
   type Destination,
@@ -112,7 +112,7 @@ export function loadOn(
     ({ codec, effort }) => codec === rendition.codec && effort === rendition.effort,
   )
   if (!throughput || !takesSize(device, rendition)) return null
-  return megapixelsPerSecond(rendition) / throughput.megapixelsPerSecond
+  return encoderLoad(rendition, throughput, device.togetherFactor)
 }
 
 /** Whether a device takes a picture of this size; a vertical one may be turned. */

@@ -1,6 +1,7 @@
 export * from './audioRules'
 export * from './breach'
 export * from './budget'
+export * from './carrying'
 export * from './encodes'
 export * from './overloads'
 export * from './pathCeilings'

@@ -1,5 +1,6 @@
 import type { Show } from '../show'
-import { countInWords, gigabytesInWords, listInWords, shareInWords } from '../words'
+import { codecNames, countInWords, gigabytesInWords, listInWords, shareInWords } from '../words'
+import { firstNotCarried } from './carrying'
 import { deviceUses, diskUseGigabytes, namesServed } from './encodes'
 
 /** Something other than the line that the show as it stands is too much for. */
@@ -36,6 +37,13 @@ export function overloads(
       })
     return list
   })
+  const notCarried = firstNotCarried(show)
+  if (notCarried)
+    found.push({
+      sentence: `${show.computer.measured?.program} cannot send ${codecNames[notCarried.codec]} to ${notCarried.destination.name}`,
+      short: 'The encoder program can’t send it',
+      advice: 'Choose H.264 there, or a newer encoder program.',
+    })
   const free = show.computer.freeDiskGigabytes
   const needed = diskUseGigabytes(show)
   if (free !== null && needed > free)

@@ -25,7 +25,7 @@ function bitrateForWireRate(
 ): number | null {
   const least = destination.rules.leastVideoBitrateKbps ?? bitrateStepKbps
   const wire = (videoBitrateKbps: number): number =>
-    wireRateKbps({ ...rendition, videoBitrateKbps }, destination.protocol)
+    wireRateKbps({ ...rendition, videoBitrateKbps }, destination.protocol, destination.path)
   let steps = Math.floor((rendition.videoBitrateKbps - least) / bitrateStepKbps)
   let low = 0
   if (steps < 0 || wire(least) > mostWireKbps) return null

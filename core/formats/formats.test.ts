@@ -42,11 +42,11 @@ describe('show file', () => {
   const changed = (from: string, to: string) => text.replace(from, to)
   it.each([
     ['damaged', text.slice(0, 400), /^line \d+, column \d+$/],
-    ['damaged', text.replace('"version": 6,', '"version": 6,,'), /^line 3, column 16$/],
+    ['damaged', text.replace('"version": 7,', '"version": 7,,'), /^line 3, column 16$/],
     ['damaged', '', /./],
     ['of another kind', '{"format":"other","version":1}', /^format$/],
     ['of another kind', '[1, 2]', /^format$/],
-    ['too new', changed('"version": 6', '"version": 7'), /^version$/],
+    ['too new', changed('"version": 7', '"version": 8'), /^version$/],
     ['too large', ' '.repeat(showFileLimitBytes + 1), /whole file/],
     [
       'breaks the schema',

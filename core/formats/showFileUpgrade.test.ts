@@ -156,3 +156,18 @@ describe('a show file of version 5', () => {
     )
   })
 })
+
+/** Written by the application when version 6 was the present one. */
+const version6 = readFileSync(new URL('fixtures/version-6.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 6', () => {
+  it('has a computer that was not measured, whose loads are what they were', () => {
+    const read = readShowFile(version6)
+    expect(read.ok).toBe(true)
+    const show = read.ok ? read.show : undefined
+    expect(show?.computer.measured).toBeNull()
+    const { measured: _, ...computer } = show!.computer
+    expect(computer).toEqual(JSON.parse(version6).show.computer)
+    expect(show?.destinations.every(({ renditions }) => renditions.length > 0)).toBe(true)
+  })
+})

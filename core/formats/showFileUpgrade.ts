@@ -4,9 +4,17 @@ import { fromVersion2 } from './showUpgrades/version2'
 import { fromVersion3 } from './showUpgrades/version3'
 import { fromVersion4 } from './showUpgrades/version4'
 import { fromVersion5 } from './showUpgrades/version5'
+import { fromVersion6 } from './showUpgrades/version6'
 
 /** What brings a show from each version to the next; the first entry is for version 1. */
-const steps = [fromVersion1, fromVersion2, fromVersion3, fromVersion4, fromVersion5] as const
+const steps = [
+  fromVersion1,
+  fromVersion2,
+  fromVersion3,
+  fromVersion4,
+  fromVersion5,
+  fromVersion6,
+] as const
 
 /** A show as a file of an older version holds it, in the shape of the present one; not yet checked. */
 export function upgradedShow(show: unknown, version: number): unknown {

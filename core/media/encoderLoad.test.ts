@@ -3,20 +3,28 @@ import { bitsPerPixel, bitsPerPixelWord } from './bitsPerPixel'
 import { encoderLoad, megapixelsPerSecond } from './encoderLoad'
 
 describe('encoder load', () => {
-  const encode = {
-    rendition: { width: 1920, height: 1080, framesPerSecond: 60 as const },
-    throughputMegapixelsPerSecond: 250,
-  }
+  const rendition = { width: 1920, height: 1080, framesPerSecond: 60 as const }
+  const cost = { megapixelsPerSecond: 250 }
 
   it('is pixels times frames over throughput', () => {
-    expect(megapixelsPerSecond(encode.rendition)).toBeCloseTo(124.416, 9)
-    expect(encoderLoad([encode])).toBeCloseTo(124.416 / 250, 9)
-    expect(encoderLoad([])).toBe(0)
+    expect(megapixelsPerSecond(rendition)).toBeCloseTo(124.416, 9)
+    expect(encoderLoad(rendition, cost)).toBeCloseTo(124.416 / 250, 9)
   })
 
-  // Common practice, no published source: three separate encodes take three times the processing of one.
-  it('of three encodes is three times that of one', () => {
-    expect(encoderLoad([encode, encode, encode])).toBeCloseTo(3 * encoderLoad([encode]), 9)
+  it('has what every frame costs besides, and what several cost together', () => {
+    // 60 frames at 1.5 ms are 90 ms of every second.
+    const withFrames = { ...cost, millisecondsAFrame: 1.5 }
+    expect(encoderLoad(rendition, withFrames)).toBeCloseTo(124.416 / 250 + 0.09, 9)
+    expect(encoderLoad(rendition, withFrames, 1.2)).toBeCloseTo((124.416 / 250 + 0.09) * 1.2, 9)
+  })
+
+  // Measured by us on x264, 2026: with 1.7 ms a frame a small picture costs many times its pixels' worth.
+  it('makes a small picture dearer than its pixels', () => {
+    const small = { width: 426, height: 240, framesPerSecond: 30 as const }
+    const byPixels = encoderLoad(small, { megapixelsPerSecond: 900 })
+    expect(
+      encoderLoad(small, { megapixelsPerSecond: 900, millisecondsAFrame: 1.7 }),
+    ).toBeGreaterThan(10 * byPixels)
   })
 })
 

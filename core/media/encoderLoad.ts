@@ -1,4 +1,7 @@
-import type { Rendition } from '../show'
+import type { Rendition, Throughput } from '../show'
+
+/** What an encoder at one codec and effort costs its device; as `Throughput` has it. */
+export type EncoderCost = Pick<Throughput, 'megapixelsPerSecond' | 'millisecondsAFrame'>
 
 /** Common practice: plan an encoder to this share of what it can do, no published source. */
 export const plannedEncoderShare = 0.8
@@ -11,18 +14,15 @@ export function megapixelsPerSecond(
 }
 
 /**
- * Share of a device that a set of encodes takes, 1 = all of it. Each encode comes with the
- * throughput, in megapixels per second, that the device has for its codec and effort.
+ * Share of a device that one encode takes, 1 = all of it: its pixels over what the device gets through
+ * at its codec and effort, and what each frame costs whatever its size. `togetherFactor` is by how
+ * much several at once take more than their sum.
  */
-export function encoderLoad(
-  encodes: readonly {
-    rendition: Pick<Rendition, 'width' | 'height' | 'framesPerSecond'>
-    throughputMegapixelsPerSecond: number
-  }[],
-): number {
-  return encodes.reduce(
-    (load, encode) =>
-      load + megapixelsPerSecond(encode.rendition) / encode.throughputMegapixelsPerSecond,
-    0,
-  )
-}
+export const encoderLoad = (
+  rendition: Pick<Rendition, 'width' | 'height' | 'framesPerSecond'>,
+  { megapixelsPerSecond: throughput, millisecondsAFrame = 0 }: EncoderCost,
+  togetherFactor = 1,
+): number =>
+  (megapixelsPerSecond(rendition) / throughput +
+    (rendition.framesPerSecond * millisecondsAFrame) / 1000) *
+  togetherFactor

@@ -2,6 +2,8 @@ import type { PictureKind, Rendition, ViewerScreen } from '../show'
 import {
   codecEfficiency,
   effortEfficiency,
+  enoughLookAheadFrames,
+  lookAheadSaving,
   pictureClasses,
   qualityExponents,
   referenceFramesPerSecond,
@@ -14,7 +16,10 @@ import {
 export type ScoredRendition = Pick<
   Rendition,
   'width' | 'height' | 'framesPerSecond' | 'codec' | 'effort' | 'videoBitrateKbps'
->
+> & {
+  /** Where it is not said, its look-ahead is enough. */
+  encoder?: Pick<Rendition['encoder'], 'lookAheadFrames'>
+}
 
 /**
  * What a picture is judged on: a kind of screen, or its own size. The lower steps of a ladder are for
@@ -101,8 +106,18 @@ export function saturatingBitrateKbps(
   rendition: Omit<ScoredRendition, 'videoBitrateKbps'>,
   kind: PictureKind,
 ): number {
-  const efficiency = codecEfficiency[rendition.codec] * effortEfficiency[rendition.effort]
-  return cleanBitrateKbps(kind, rendition) / efficiency
+  return cleanBitrateKbps(kind, rendition) / efficiencyOf(rendition, kind)
+}
+
+/** What an encoder gets out of a bit, with H.264 at its finest and with look-ahead as 1. */
+export function efficiencyOf(
+  { codec, effort, encoder }: Pick<ScoredRendition, 'codec' | 'effort' | 'encoder'>,
+  kind: PictureKind,
+): number {
+  const efficiency = codecEfficiency[codec] * effortEfficiency[codec][effort]
+  if (codec !== 'h264' || !encoder) return efficiency
+  const missing = Math.max(0, 1 - encoder.lookAheadFrames / enoughLookAheadFrames)
+  return efficiency * (1 - lookAheadSaving[kind] * missing)
 }
 
 /** What size and frame rate make of the picture as it is judged, 0 to 1. */

@@ -23,6 +23,21 @@ export interface WireSecond {
   packetBytes: number
 }
 
+/** What of a path the bytes on the wire hang on; null where it was not measured. */
+export interface WirePath {
+  lossPercent: number | null
+}
+const unknownPath: WirePath = { lossPercent: null }
+
+/** One frame as it is handed to the container: its bytes as the encoder made them. */
+export interface SentFrame {
+  kind: 'video' | 'audio'
+  bytes: number
+  /** Whether it is shown at another time than it is decoded, as between B-frames. */
+  hasTwoTimeStamps: boolean
+  isAac: boolean
+}
+
 interface Frames {
   perSecond: number
   bytes: number
@@ -47,39 +62,66 @@ function mediaBytesOf(rendition: SentRendition): number {
   return ((rendition.videoBitrateKbps + rendition.audioBitrateKbps) * 1000) / 8
 }
 
-/** Bytes of one RTMP message: FLV-style body, message header, and a continuation byte a further chunk. */
-function rtmpMessageBytes(bodyBytes: number): number {
-  const furtherChunks = Math.ceil(bodyBytes / framing.rtmpChunkBytes) - 1
-  return bodyBytes + framing.rtmpMessageHeaderBytes + furtherChunks * framing.rtmpContinuationBytes
-}
-
-/** TLS 1.3 records for one message, written to the connection in one piece. */
-function tlsBytes(messageBytes: number): number {
-  return Math.ceil(messageBytes / framing.tlsLargestRecordBytes) * framing.tlsRecordOverheadBytes
+/** What one frame takes as an RTMP message: FLV-style body, message header, a continuation byte a further chunk; and its TLS records. */
+function rtmpMessage(
+  kind: SentFrame['kind'],
+  frameBytes: number,
+): { bytes: number; tlsBytes: number } {
+  const bodyBytes =
+    frameBytes +
+    (kind === 'video'
+      ? framing.flvVideoHeaderBytes + framing.nalUnitLengthBytes
+      : framing.flvAudioHeaderBytes)
+  const chunks = Math.ceil(bodyBytes / framing.rtmpChunkBytes)
+  return {
+    bytes:
+      bodyBytes + framing.rtmpMessageHeaderBytes + (chunks - 1) * framing.rtmpContinuationBytes,
+    tlsBytes: chunks * framing.tlsRecordsPerRtmpChunk * framing.tlsRecordOverheadBytes,
+  }
 }
 
 function rtmpSecond(rendition: SentRendition, encrypted: boolean): WireSecond {
   const video = videoFrames(rendition)
   const audio = audioFrames(rendition)
-  const videoMessage = rtmpMessageBytes(
-    framing.flvVideoHeaderBytes + framing.nalUnitLengthBytes + video.bytes,
-  )
-  const audioMessage = rtmpMessageBytes(framing.flvAudioHeaderBytes + audio.bytes)
-  const sent = videoMessage * video.perSecond + audioMessage * audio.perSecond
+  const videoMessage = rtmpMessage('video', video.bytes)
+  const audioMessage = rtmpMessage('audio', audio.bytes)
+  const sent = videoMessage.bytes * video.perSecond + audioMessage.bytes * audio.perSecond
   const mediaBytes = mediaBytesOf(rendition)
   return {
     mediaBytes,
     framingBytes: sent - mediaBytes,
     encryptionBytes: encrypted
-      ? tlsBytes(videoMessage) * video.perSecond + tlsBytes(audioMessage) * audio.perSecond
+      ? videoMessage.tlsBytes * video.perSecond + audioMessage.tlsBytes * audio.perSecond
       : 0,
     packetBytes: 0,
   }
 }
 
-/** Transport stream packets for one frame; the last one is stuffed to its full size. */
-function tsPackets(frameBytes: number): number {
-  return Math.ceil(frameBytes / (framing.tsPacketBytes - framing.tsHeaderBytes))
+/** Transport stream packets for one PES packet; the last one is stuffed to its full size. */
+function tsPackets(pesBytes: number): number {
+  return Math.ceil(pesBytes / (framing.tsPacketBytes - framing.tsHeaderBytes))
+}
+
+/** Transport stream packets of one video frame. */
+const tsPacketsOfVideo = (frameBytes: number, hasTwoTimeStamps: boolean): number =>
+  tsPackets(
+    frameBytes +
+      framing.accessUnitDelimiterBytes +
+      framing.tsClockFieldBytes +
+      (hasTwoTimeStamps ? framing.pesHeaderTwoTimeStampsBytes : framing.pesHeaderOneTimeStampBytes),
+  )
+
+/** SRT packets of what is written at once: the last one is not filled. */
+const srtPackets = (packets: number): number => Math.ceil(packets / framing.srtTsPacketsPerPacket)
+
+const datagramHeaderBytes =
+  framing.srtHeaderBytes + framing.udpHeaderBytes + framing.ipv4HeaderBytes
+
+/** The share of packets that SRT sends once more, from the path's loss; a flat allowance where that is not known. */
+export function srtResentShare({ lossPercent }: WirePath): number {
+  if (lossPercent === null) return framing.srtUnknownResentShare
+  const lost = Math.min(lossPercent / 100, 0.5)
+  return (framing.srtResentPerLost * lost) / (1 - lost)
 }
 
 /** IP bytes as an upload test would have counted them: 1448 of every 1500 are TCP payload. */
@@ -87,21 +129,46 @@ function asTcpPayload(ipBytes: number): number {
   return (ipBytes * framing.tcpPayloadPerPacketBytes) / framing.ethernetPayloadBytes
 }
 
-function srtSecond(rendition: SentRendition): WireSecond {
+const adtsBytes = (isAac: boolean): number => (isAac ? framing.adtsHeaderBytes : 0)
+
+/** How many frames of sound are gathered into one PES packet. */
+function audioFramesPerPes({ perSecond, bytes }: Frames, isAac: boolean): number {
+  const byBytes = Math.floor(framing.pesAudioBytes / (bytes + adtsBytes(isAac)))
+  const byTime = Math.ceil(framing.pesAudioSeconds * perSecond)
+  return Math.max(1, Math.min(byBytes, byTime))
+}
+
+/** IP bytes of what SRT sends in packets and acknowledgements. */
+const srtIpBytes = (
+  { tsBytes, datagrams, writes }: { tsBytes: number; datagrams: number; writes: number },
+  path: WirePath,
+): number =>
+  (tsBytes + datagrams * datagramHeaderBytes) * (1 + srtResentShare(path)) +
+  writes * datagramHeaderBytes
+
+function srtSecond(rendition: SentRendition, path: WirePath): WireSecond {
   const video = videoFrames(rendition)
   const audio = audioFrames(rendition)
-  const videoPesHeader =
-    rendition.bFrames > 0 ? framing.pesHeaderTwoTimeStampsBytes : framing.pesHeaderOneTimeStampBytes
-  const audioHeader = rendition.audioCodec === 'aac' ? framing.adtsHeaderBytes : 0
-  const packets =
-    tsPackets(video.bytes + videoPesHeader + framing.tsClockFieldBytes) * video.perSecond +
-    tsPackets(audio.bytes + audioHeader + framing.pesHeaderOneTimeStampBytes) * audio.perSecond +
-    framing.tsTablePacketsPerSecond
-  const tsBytes = packets * framing.tsPacketBytes
-  const headerBytes =
-    (packets / framing.srtTsPacketsPerPacket) *
-    (framing.srtHeaderBytes + framing.udpHeaderBytes + framing.ipv4HeaderBytes)
-  const counted = asTcpPayload((tsBytes + headerBytes) * (1 + framing.srtRetransmissionShare))
+  const isAac = rendition.audioCodec === 'aac'
+  const together = audioFramesPerPes(audio, isAac)
+  const audioWrites = audio.perSecond / together
+  const ofVideo = tsPacketsOfVideo(video.bytes, rendition.bFrames > 0)
+  const ofAudio = tsPackets(
+    together * (audio.bytes + adtsBytes(isAac)) + framing.pesHeaderOneTimeStampBytes,
+  )
+  const tsBytes =
+    (ofVideo * video.perSecond + ofAudio * audioWrites + framing.tsTablePacketsPerSecond) *
+    framing.tsPacketBytes
+  const counted = asTcpPayload(
+    srtIpBytes(
+      {
+        tsBytes,
+        datagrams: srtPackets(ofVideo) * video.perSecond + srtPackets(ofAudio) * audioWrites,
+        writes: Math.min(framing.srtMostAcknowledgementsPerSecond, video.perSecond + audioWrites),
+      },
+      path,
+    ),
+  )
   const mediaBytes = mediaBytesOf(rendition)
   return {
     mediaBytes,
@@ -139,25 +206,78 @@ function whipSecond(rendition: SentRendition): WireSecond {
  * One second of a rendition on its way up, frame by frame from the published header sizes
  * (`framingTables.ts`), with frames of equal size as at constant bitrate.
  * Over TCP these are the bytes handed to TCP; over UDP the IP bytes × 1448/1500, so that both are
- * counted as an upload test counts (the packet share can then come out below zero).
+ * counted as an upload test counts (the packet share can then come out below zero). What SRT sends
+ * again comes from the path's loss.
  */
-export function wireSecond(rendition: SentRendition, protocol: Protocol): WireSecond {
+export function wireSecond(
+  rendition: SentRendition,
+  protocol: Protocol,
+  path: WirePath = unknownPath,
+): WireSecond {
   switch (protocol) {
     case 'rtmp':
       return rtmpSecond(rendition, false)
     case 'rtmps':
       return rtmpSecond(rendition, true)
     case 'srt':
-      return srtSecond(rendition)
+      return srtSecond(rendition, path)
     case 'whip':
       return whipSecond(rendition)
   }
 }
 
 /** What a send takes of the upload, in kb/s: the figure that the budget sums. */
-export function wireRateKbps(rendition: SentRendition, protocol: Protocol): number {
-  const second = wireSecond(rendition, protocol)
+export function wireRateKbps(
+  rendition: SentRendition,
+  protocol: Protocol,
+  path: WirePath = unknownPath,
+): number {
+  const second = wireSecond(rendition, protocol, path)
   const bytes =
     second.mediaBytes + second.framingBytes + second.encryptionBytes + second.packetBytes
   return (bytes * 8) / 1000
+}
+
+/**
+ * Bytes that frames of known sizes take on their way, over RTMP and RTMPS as handed to TCP, over SRT
+ * as IP packets: what a measurement of the connection counts. Frames in the order in which they are
+ * sent, over so many seconds.
+ */
+export function wireBytesOfFrames(
+  frames: readonly SentFrame[],
+  protocol: 'rtmp' | 'rtmps' | 'srt',
+  seconds: number,
+  path: WirePath = unknownPath,
+): number {
+  if (protocol !== 'srt')
+    return frames.reduce((sum, { kind, bytes }) => {
+      const message = rtmpMessage(kind, bytes)
+      return sum + message.bytes + (protocol === 'rtmps' ? message.tlsBytes : 0)
+    }, 0)
+  const audio = frames.filter(({ kind }) => kind === 'audio')
+  const sum = { tsBytes: 0, datagrams: 0, writes: 0 }
+  const write = (packets: number): void => {
+    sum.tsBytes += packets * framing.tsPacketBytes
+    sum.datagrams += srtPackets(packets)
+    sum.writes += 1
+  }
+  for (const { kind, bytes, hasTwoTimeStamps } of frames)
+    if (kind === 'video') write(tsPacketsOfVideo(bytes, hasTwoTimeStamps))
+  let gathered = 0
+  let count = 0
+  const mostTogether = Math.ceil((framing.pesAudioSeconds * audio.length) / seconds)
+  for (const { bytes, isAac } of audio) {
+    const own = bytes + adtsBytes(isAac)
+    if (count > 0 && (gathered + own > framing.pesAudioBytes || count >= mostTogether)) {
+      write(tsPackets(gathered + framing.pesHeaderOneTimeStampBytes))
+      gathered = 0
+      count = 0
+    }
+    gathered += own
+    count += 1
+  }
+  if (count > 0) write(tsPackets(gathered + framing.pesHeaderOneTimeStampBytes))
+  sum.tsBytes += seconds * framing.tsTablePacketsPerSecond * framing.tsPacketBytes
+  sum.writes = Math.min(sum.writes, seconds * framing.srtMostAcknowledgementsPerSecond)
+  return srtIpBytes(sum, path)
 }

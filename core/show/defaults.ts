@@ -15,14 +15,17 @@ import { noOwnWords, type ShowWords, type WordRules } from './showWords'
 import type { Sound, SoundKind } from './sound'
 import type { Source, SourceKind } from './source'
 
-/** Common practice, no published source: constant bitrate, High profile, Lanczos. */
+/**
+ * Common practice, no published source: constant bitrate, High profile, Lanczos. With 20 frames of
+ * look-ahead the software H.264 encoder spends its bits where they are seen longest.
+ */
 export function newPlanDetails(): Pick<Rendition, 'encoder' | 'pins'> {
   return {
     encoder: {
       deviceId: null,
       rateControl: 'constant',
       profile: 'high',
-      lookAheadFrames: 0,
+      lookAheadFrames: 20,
       downscaling: 'lanczos',
     },
     pins: [],
@@ -30,7 +33,12 @@ export function newPlanDetails(): Pick<Rendition, 'encoder' | 'pins'> {
 }
 
 /** A computer of which nothing is known yet. */
-export const newComputer: Computer = { name: '', devices: [], freeDiskGigabytes: null }
+export const newComputer: Computer = {
+  name: '',
+  devices: [],
+  freeDiskGigabytes: null,
+  measured: null,
+}
 
 export function newDevice(id: string, name: string): Device {
   return {

@@ -34,6 +34,8 @@ export const throughputSchema = z.strictObject({
   codec: codecSchema,
   effort: effortSchema,
   megapixelsPerSecond: z.number().min(0.1).max(1_000_000),
+  /** What every frame costs whatever its size, in milliseconds of the whole device; absent where it was not measured. */
+  millisecondsAFrame: z.number().min(0).max(1000).optional(),
 })
 export type Throughput = z.infer<typeof throughputSchema>
 
@@ -50,15 +52,37 @@ export const deviceSchema = z.strictObject({
   /** The longer and the shorter side that it takes at most; a vertical picture is turned. */
   largest: sizeSchema,
   throughputs: z.array(throughputSchema).max(15),
+  /** By how much several encodes at once take more of it than their sum; absent where it was not measured. */
+  togetherFactor: z.number().min(1).max(4).optional(),
 })
 /** Something in the computer that encodes: its processor, or an encoder on a graphics card. */
 export type Device = z.infer<typeof deviceSchema>
+
+/** Where the values of a computer come from, when they were measured. */
+export const computerMeasuredSchema = z.strictObject({
+  at: z.iso.datetime(),
+  /** The installation that measured it: on any other, the computer is a foreign one. */
+  installation: identifierSchema,
+  processor: shortTextSchema,
+  /** The encoder program and its version. */
+  program: shortTextSchema,
+  /** The codecs that the program can encode and put into what each protocol carries. */
+  carries: z.strictObject({
+    rtmp: z.array(codecSchema).max(3),
+    rtmps: z.array(codecSchema).max(3),
+    srt: z.array(codecSchema).max(3),
+    whip: z.array(codecSchema).max(3),
+  }),
+})
+export type ComputerMeasured = z.infer<typeof computerMeasuredSchema>
 
 export const computerSchema = z.strictObject({
   name: shortTextSchema,
   devices: z.array(deviceSchema).max(8),
   /** Decimal gigabytes free for recordings; null where not known. */
   freeDiskGigabytes: z.number().min(0).max(1_000_000).nullable(),
+  /** null where its values were typed in or are invented. */
+  measured: computerMeasuredSchema.nullable(),
 })
 /** The computer that a show is encoded on. */
 export type Computer = z.infer<typeof computerSchema>

@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os'
 import { defineConfig, devices } from '@playwright/test'
-import { findProgram } from '../../scripts/systemPackages'
+import { findProgram } from '../../server/programs/systemPrograms'
 
 export const chromiumPath =
   findProgram('chromium-headless-shell') ?? '/usr/bin/chromium-headless-shell'

@@ -1,6 +1,7 @@
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { freePort } from '../../scripts/ports'
-import { ensurePrograms, findProgram } from '../../scripts/systemPackages'
+import { ensurePrograms } from '../../scripts/systemPackages'
+import { findProgram } from '../../server/programs/systemPrograms'
 
 afterEach(() => vi.restoreAllMocks())
 

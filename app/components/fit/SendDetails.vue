@@ -68,7 +68,7 @@ const sampleRates = audioSampleRatesHz.map((value) => ({ value, label: sampleRat
 const wireParts = computed(() => {
   const { destination, rendition } = props.row
   if (!destination) return []
-  const second = wireSecond(rendition, destination.protocol)
+  const second = wireSecond(rendition, destination.protocol, destination.path)
   return [
     { name: 'picture and sound', bytes: second.mediaBytes },
     { name: 'container and protocol', bytes: second.framingBytes },

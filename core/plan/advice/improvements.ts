@@ -1,4 +1,4 @@
-import { acceptedFrameRates, sizesToOffer, usableUploadOf } from '../../fit'
+import { acceptedFrameRates, isCarried, sizesToOffer, usableUploadOf } from '../../fit'
 import { pictureScore } from '../../media'
 import { countedSamples, knowsHowLow } from '../../network'
 import {
@@ -270,10 +270,15 @@ function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow)
   const made = new Set(
     computer.devices.flatMap(({ throughputs }) => throughputs.map(({ codec }) => codec)),
   )
-  const newerFor = ({ rules, plan, renditions }: Destination): Codec[] =>
-    (plan.newerCodecs ?? fit.newerCodecs) || renditions.every(({ pins }) => pins.includes('codec'))
+  const newerFor = (destination: Destination): Codec[] => {
+    const { rules, plan, renditions } = destination
+    return (plan.newerCodecs ?? fit.newerCodecs) ||
+      renditions.every(({ pins }) => pins.includes('codec'))
       ? []
-      : rules.codecs.filter((codec) => codec !== 'h264' && made.has(codec))
+      : rules.codecs.filter(
+          (codec) => codec !== 'h264' && made.has(codec) && isCarried(computer, destination, codec),
+        )
+  }
   const able = sent.filter((destination) => newerFor(destination).length > 0)
   const named = (codecs: readonly Codec[]): string =>
     listInWords([...new Set(codecs)].map((codec) => codecNames[codec]))

@@ -118,6 +118,7 @@ describe('a choice', () => {
       {
         kind: 'talking',
         shapeTerm: meanShapeTerm(shape, 'talking', ['desk']),
+        lookAheadFrames: 5,
         priority: 3,
         steps: 1,
       },
@@ -136,7 +137,11 @@ describe('a choice', () => {
     const choice = make({ first: 10, end: 240 })!
     choice.scores.forEach((units, at) => {
       const videoBitrateKbps = steps[10 + at]!
-      const score = pictureScore({ ...shape, videoBitrateKbps }, 'talking', 'desk')
+      const score = pictureScore(
+        { ...shape, videoBitrateKbps, encoder: { lookAheadFrames: 5 } },
+        'talking',
+        'desk',
+      )
       expect(units).toBe(3 * Math.round(100 * score))
     })
     const best = choice.scores.at(-1)!
@@ -150,10 +155,18 @@ describe('a choice', () => {
     expect(make({ first: 40, end: 240 }, 0, 30)).toBeNull()
   })
 
+  it('is the finer for more look-ahead, where the picture is calm', () => {
+    const calm = finenessTables([shape], 'talking', steps)
+    expect(calm(0, 20)[30]).toBeGreaterThan(calm(0, 0)[30]!)
+    expect(calm(0, 250)[30]).toBe(calm(0, 20)[30])
+    const action = finenessTables([shape], 'action', steps)
+    expect(action(0, 20)[30]).toBe(action(0, 0)[30])
+  })
+
   it('is the finer for more effort', () => {
     const shapes = efforts.map((effort): Shape => ({ ...shape, effort }))
     const tables = finenessTables(shapes, 'action', steps)
     for (let index = 1; index < efforts.length; index += 1)
-      expect(tables(index)[60]! > tables(index - 1)[60]!).toBe(true)
+      expect(tables(index, 20)[60]! > tables(index - 1, 20)[60]!).toBe(true)
   })
 })

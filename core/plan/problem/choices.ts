@@ -9,15 +9,25 @@ import { tcpCeilingKbps, wireRateKbps } from '../../network'
 import type { Destination, PictureKind, Rendition, Rules } from '../../show'
 import { type Choice, scoreUnitsPerPoint, type Shape } from './problem'
 
-/** The terms of the score that the bits decide, for each shape over all bitrates; computed once for all demands. */
+/** By the place of the shape and the frames of look-ahead. */
+export type FinenessTables = (shape: number, lookAheadFrames: number) => Float64Array
+
+/**
+ * The terms of the score that the bits decide, for each shape and look-ahead over all bitrates; computed
+ * once for all demands.
+ */
 export function finenessTables(
   shapes: readonly Shape[],
   kind: PictureKind,
   bitratesKbps: readonly number[],
-): (shape: number) => Float64Array {
-  const tables: Float64Array[] = []
+): FinenessTables {
+  const byLookAhead = new Map<number, Float64Array[]>()
   const over = finenessOver(bitratesKbps, kind)
-  return (index) => (tables[index] ??= over(shapes[index] as Shape))
+  return (index, lookAheadFrames) => {
+    const tables = byLookAhead.get(lookAheadFrames) ?? []
+    byLookAhead.set(lookAheadFrames, tables)
+    return (tables[index] ??= over({ ...(shapes[index] as Shape), encoder: { lookAheadFrames } }))
+  }
 }
 
 type Sender = Pick<Destination, 'protocol' | 'path' | 'backupAddress'>
@@ -30,22 +40,25 @@ export function wireTables(
   bitratesKbps: readonly number[],
 ): (sender: Sender, rendition: Rendition) => Int32Array {
   const known = new Map<string, Int32Array>()
-  const oneIngest = (protocol: Sender['protocol'], rendition: Rendition): Int32Array => {
+  const oneIngest = ({ protocol, path }: Sender, rendition: Rendition): Int32Array => {
     const { framesPerSecond, bFrames, audioCodec, audioBitrateKbps, audioSampleRateHz } = rendition
-    const key = `${protocol} ${framesPerSecond} ${bFrames} ${audioCodec} ${audioBitrateKbps} ${audioSampleRateHz}`
+    // Only over SRT it hangs on the path what is sent.
+    const loss = protocol === 'srt' ? path.lossPercent : null
+    const key = `${protocol} ${loss} ${framesPerSecond} ${bFrames} ${audioCodec} ${audioBitrateKbps} ${audioSampleRateHz}`
     const table = known.get(key)
     if (table) return table
     const sent = { ...rendition }
     const made = new Int32Array(bitratesKbps.length)
     for (let index = 0; index < made.length; index += 1) {
       sent.videoBitrateKbps = bitratesKbps[index]!
-      made[index] = Math.ceil(wireRateKbps(sent, protocol))
+      made[index] = Math.ceil(wireRateKbps(sent, protocol, path))
     }
     known.set(key, made)
     return made
   }
-  return ({ protocol, path, backupAddress }, rendition) => {
-    const table = oneIngest(protocol, rendition)
+  return (sender, rendition) => {
+    const { protocol, path, backupAddress } = sender
+    const table = oneIngest(sender, rendition)
     const { roundTripMilliseconds, lossPercent } = path
     const overTcp = protocol === 'rtmp' || protocol === 'rtmps'
     const ceilingKbps =
@@ -94,6 +107,7 @@ interface Wanted {
   kind: PictureKind
   /** What size and frame rate make of the picture; see `meanShapeTerm`. */
   shapeTerm: number
+  lookAheadFrames: number
   priority: number
   /** Among how many steps of a ladder the score is shared. */
   steps: number
@@ -119,7 +133,7 @@ export interface ChoiceTables {
   isOffered: Uint8Array
   /** Bitrates up to here are listed in any case, since others may have nothing lower. */
   listedTo: number
-  fineness: (shape: number) => Float64Array
+  fineness: FinenessTables
   /** Of a recording, which is not sent, all zero. */
   wireKbps: Int32Array
   /** null for a send. */
@@ -144,11 +158,17 @@ export function choiceOf(
   // The higher the bitrate the more is sent, so that what the path does not carry is at the end.
   while (!tables.mayBeFed && to > first && wireKbps[to - 1]! < 0) to -= 1
   if (to === first) return null
-  let enough = firstAtLeast(bitratesKbps, saturatingBitrateKbps(shape, wanted.kind))
+  let enough = firstAtLeast(
+    bitratesKbps,
+    saturatingBitrateKbps(
+      { ...shape, encoder: { lookAheadFrames: wanted.lookAheadFrames } },
+      wanted.kind,
+    ),
+  )
   while (enough < to && (enough < first || isOffered[enough] === 0)) enough += 1
   to = Math.min(to, Math.max(enough + 1, listedTo))
   const factor = 100 * wanted.shapeTerm
-  const table = fineness(index)
+  const table = fineness(index, wanted.lookAheadFrames)
   const length = to - first
   const scores = new Int32Array(length)
   for (let at = 0; at < length; at += 1)

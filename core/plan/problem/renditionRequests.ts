@@ -1,6 +1,7 @@
 import {
   acceptedFrameRates,
   acceptsSize,
+  isCarried,
   sameShape,
   sizesToOffer,
   timingAndSoundBreaches,
@@ -191,18 +192,24 @@ export const effortsOf = (
 
 /**
  * The codecs that a request could take: H.264, which everything can show, where it is accepted and some
- * device makes it; the newer ones too where they are trusted; where no device is known the first of
+ * device makes it and the encoder program can send it there; the newer ones too where they are trusted; where no device is known the first of
  * those alone.
  */
 function codecsOf(
   { pins, rendition, rules, destination }: RenditionRequest,
-  { fit, computer: { devices } }: Pick<PlannedShow, 'fit' | 'computer'>,
+  { fit, computer }: Pick<PlannedShow, 'fit' | 'computer'>,
 ): readonly Codec[] {
+  const { devices } = computer
   if (pins.has('codec')) return rules.codecs.filter((codec) => codec === rendition.codec)
   const isMade = (codec: Codec): boolean =>
     devices.length === 0 ||
     devices.some(({ throughputs }) => throughputs.some((each) => each.codec === codec))
-  const accepted = codecs.filter((codec) => rules.codecs.includes(codec) && isMade(codec))
+  const accepted = codecs.filter(
+    (codec) =>
+      rules.codecs.includes(codec) &&
+      isMade(codec) &&
+      (!destination || isCarried(computer, destination, codec)),
+  )
   // What a recording may be in is chosen for it alone, so that all of it is trusted.
   const areNewerTrusted = destination ? (destination.plan.newerCodecs ?? fit.newerCodecs) : true
   return areNewerTrusted && devices.length > 0 ? accepted : accepted.slice(0, 1)

@@ -5,12 +5,13 @@ import {
   takesSize,
   usableUploadOf,
 } from '../../fit'
-import { judgedOn, megapixelsPerSecond, recordingMegabytes } from '../../media'
+import { encoderLoad, judgedOn, recordingMegabytes } from '../../media'
 import type { Destination, Rendition, Rules } from '../../show'
 import {
   acceptedRange,
   type BitrateRange,
   choiceOf,
+  type FinenessTables,
   finenessTables,
   firstAtLeast,
   meanShapeTerm,
@@ -117,19 +118,13 @@ function shapesWithPlaces({ computer: { devices } }: PlannedShow): {
   const places: Place[][] = []
   const known = new Map<string, Map<string, number>>()
   const throughputs = devices.map(
-    (device) =>
-      new Map(
-        device.throughputs.map((each) => [
-          `${each.codec} ${each.effort}`,
-          each.megapixelsPerSecond,
-        ]),
-      ),
+    (device) => new Map(device.throughputs.map((each) => [`${each.codec} ${each.effort}`, each])),
   )
   const placesOf = (shape: Shape): Place[] => {
     const made = throughputs.flatMap((byEncoding, device): Place[] => {
       const throughput = byEncoding.get(`${shape.codec} ${shape.effort}`)
       return throughput !== undefined && takesSize(devices[device]!, shape)
-        ? [{ device, load: megapixelsPerSecond(shape) / throughput }]
+        ? [{ device, load: encoderLoad(shape, throughput, devices[device]!.togetherFactor) }]
         : []
     })
     return [...made, { device: devices.length, load: 0 }]
@@ -253,7 +248,7 @@ interface ChoiceContext {
   shapes: readonly Shape[]
   places: readonly (readonly Place[])[]
   indexOf: ShapeIndex
-  fineness: (shape: number) => Float64Array
+  fineness: FinenessTables
   wireTable: ReturnType<typeof wireTables>
   /** Whether a bitrate is one of the steps, and not only somebody's pinned one. */
   isStep: Uint8Array
@@ -328,6 +323,7 @@ function choicesOf(
     const wanted = {
       kind: show.pictureKind,
       shapeTerm: meanShapeTerm(picture, show.pictureKind, judgedOn(viewers, request.source.step)),
+      lookAheadFrames: rendition.encoder.lookAheadFrames,
       priority,
       steps,
     }

@@ -19,7 +19,7 @@ import { withPlan } from '../showPlan'
 /** A show without known devices, so that only the line counts. */
 const onLine = (usableKbps: number, destinations: Show['destinations']): Show => ({
   ...showWith(usableKbps, destinations),
-  computer: { name: '', devices: [], freeDiskGigabytes: null },
+  computer: { name: '', devices: [], freeDiskGigabytes: null, measured: null },
 })
 let last = 0
 const id = (): string => `edge-${(last += 1)}`

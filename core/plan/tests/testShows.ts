@@ -205,7 +205,7 @@ function smallComputer(
   })
   const devices = [device('first', chance(50) ? whole(1, 3) : null, whole(60, 600))]
   if (chance(60)) devices.push(device('second', whole(1, 3), whole(100, 900)))
-  return { name: 'small', devices, freeDiskGigabytes: chance(50) ? 0.3 : null }
+  return { name: 'small', devices, freeDiskGigabytes: chance(50) ? 0.3 : null, measured: null }
 }
 
 function largeComputer(count: number): Computer {

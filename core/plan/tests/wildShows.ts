@@ -80,6 +80,12 @@ export function wildShow(seed: number, destinations: number): Show {
           : show.computer.devices.map((device) => ({
               ...device,
               sessions: computer === 'no sessions' ? null : device.sessions,
+              // Measured ones, whose frames cost something whatever their size, and more together.
+              ...(chance(40) && { togetherFactor: pick([1, 1.1, 1.6]) }),
+              throughputs: device.throughputs.map((each) => ({
+                ...each,
+                ...(chance(40) && { millisecondsAFrame: pick([0, 0.5, 3]) }),
+              })),
             })),
       freeDiskGigabytes: pick([null, 0, 0.05, 500]),
     },

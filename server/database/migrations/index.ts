@@ -6,6 +6,7 @@ import * as fit from './004-fit'
 import * as planSettings from './005-plan-settings'
 import * as showSummaries from './006-show-summaries'
 import * as rehearsal from './007-rehearsal'
+import * as measuredComputer from './008-measured-computer'
 
 export const migrations = [
   { name: '001-first-tables', ...firstTables },
@@ -15,6 +16,7 @@ export const migrations = [
   { name: '005-plan-settings', ...planSettings },
   { name: '006-show-summaries', ...showSummaries },
   { name: '007-rehearsal', ...rehearsal },
+  { name: '008-measured-computer', ...measuredComputer },
 ]
 type Migration = (typeof migrations)[number]
 

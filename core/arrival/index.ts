@@ -1,0 +1,3 @@
+export * from './arrival'
+export * from './findings'
+export * from './report'

@@ -1,0 +1,4 @@
+export * from './costs'
+export * from './passes'
+export * from './progressLog'
+export * from './together'

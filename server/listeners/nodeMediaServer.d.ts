@@ -1,0 +1,61 @@
+/** What is used of node-media-server's protocol modules, which bring no types. */
+declare module 'node-media-server/src/protocol/rtmp.js' {
+  interface PublishMessage {
+    streamName: string
+  }
+  export interface MediaPacket {
+    /** FLV tag types: 8 sound, 9 picture, 18 data. */
+    codec_type: number
+    /** FLV's number of the codec, or its four-character code as a number. */
+    codec_id: number
+    /** 0 head of the sound, 1 sound, 2 head of the picture, 3 keyframe, 4 frame, 5 data, 6 other. */
+    flags: number
+    pts: number
+    dts: number
+    size: number
+    /** Its first `size` bytes are the packet; the rest belongs to the next one. */
+    data: Buffer
+  }
+  export default class Rtmp {
+    handshakeState: number
+    inPackets: Map<number, unknown>
+    inChunkSize: number
+    outChunkSize: number
+    streamApp: string
+    streamName: string
+    streamId: number
+    parserPacket: { header: { length: number; stream_id: number } }
+    onConnectCallback: (request: { app: string; name: string }) => void
+    onPushCallback: () => void
+    onPlayCallback: () => void
+    onPacketCallback: (packet: MediaPacket) => void
+    onOutputCallback: (bytes: Buffer) => void
+    parserData(bytes: Buffer): string | null
+    packetAlloc(): void
+    onPublish(message: PublishMessage): void
+    onPlay(message: PublishMessage): void
+    onDeleteStream(message: unknown): void
+    sendACK(bytes: number): void
+    sendStatusMessage(stream: number, level: string, code: string, description: string): void
+  }
+}
+
+declare module 'node-media-server/src/protocol/flv.js' {
+  import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+  export default class Flv {
+    static createHeader(hasAudio: boolean, hasVideo: boolean): Buffer
+    static createMessage(packet: MediaPacket): Buffer
+  }
+}
+
+declare module 'node-media-server/src/protocol/sps_info.js' {
+  interface Size {
+    width: number
+    height: number
+  }
+  const parameterSets: {
+    parseH264Sps(set: Buffer): Size | null
+    parseH265Sps(set: Buffer): Size | null
+  }
+  export default parameterSets
+}

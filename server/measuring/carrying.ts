@@ -1,0 +1,39 @@
+import { rm, mkdtemp } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { carriesOf, type CarryTry, muxers, softwareEncoders } from '@green-mantle/core/encoding'
+import { codecs, type ComputerMeasured } from '@green-mantle/core/show'
+import { ask } from './encoderProgram'
+
+/** Encodes a moment of every codec into every muxer and reads it again: listed is not yet able. */
+export async function askWhatIsCarried(): Promise<ComputerMeasured['carries']> {
+  const folder = await mkdtemp(join(tmpdir(), 'green-mantle-carry-'))
+  try {
+    const tries: CarryTry[] = []
+    for (const codec of codecs)
+      for (const muxer of new Set(Object.values(muxers)))
+        tries.push({ codec, muxer, readBackAs: await readBack(codec, muxer, join(folder, 'try')) })
+    return carriesOf(tries, muxers)
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
+
+async function readBack(
+  codec: CarryTry['codec'],
+  muxer: string,
+  path: string,
+): Promise<string | null> {
+  const made = await ask('ffmpeg', [
+    ...['-loglevel', 'error', '-nostdin', '-y'],
+    ...['-f', 'lavfi', '-i', 'testsrc2=size=320x180:rate=30:duration=0.3'],
+    ...['-pix_fmt', 'yuv420p', '-c:v', softwareEncoders[codec].name, '-b:v', '200k'],
+    ...['-flags', '+global_header', '-f', muxer, path],
+  ])
+  if (!made.worked) return null
+  const read = await ask('ffprobe', [
+    ...['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'stream=codec_name'],
+    ...['-of', 'default=noprint_wrappers=1:nokey=1', path],
+  ])
+  return read.output.trim().split('\n')[0] || null
+}

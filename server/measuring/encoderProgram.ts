@@ -1,0 +1,37 @@
+import { runProgram } from '../programs/runProgram'
+import { systemPrograms } from '../programs/systemPrograms'
+
+/** What a short question to the encoder program brings back. */
+interface Answer {
+  worked: boolean
+  output: string
+  errors: string
+}
+
+const questionSeconds = 20
+const mostAnswerBytes = 2_000_000
+
+/** Asks FFmpeg or its probe something short. Throws `ProgramMissing` where it is not there. */
+export async function ask(program: 'ffmpeg' | 'ffprobe', args: readonly string[]): Promise<Answer> {
+  let output = ''
+  const { ended } = runProgram(systemPrograms.encoder, program, args, {
+    timeLimitSeconds: questionSeconds,
+    mostOutputBytes: mostAnswerBytes,
+    onOutput: (chunk) => (output += chunk.toString('utf8')),
+  })
+  const { code, errors } = await ended
+  return { worked: code === 0, output, errors }
+}
+
+/** The program and its version, as in "FFmpeg 5.1.9". */
+export async function programVersion(): Promise<string> {
+  const { output } = await ask('ffmpeg', ['-version'])
+  const version = /^ffmpeg version (\d+(?:\.\d+)*)?/.exec(output)?.[1]
+  return version ? `FFmpeg ${version}` : 'FFmpeg, version not known'
+}
+
+/** The names of the video encoders that the program lists. */
+export async function listedEncoders(): Promise<Set<string>> {
+  const { output } = await ask('ffmpeg', ['-hide_banner', '-encoders'])
+  return new Set([...output.matchAll(/^ V\S{5} (\S+)/gm)].map(([, name]) => name as string))
+}

@@ -1,0 +1,341 @@
+import { mkdtemp, rm, statfs } from 'node:fs/promises'
+import { cpus, tmpdir } from 'node:os'
+import { join } from 'node:path'
+import {
+  type GraphicsFamily,
+  graphicsEncoderName,
+  listedGraphics,
+  softwareEncoders,
+  videoArguments,
+} from '@green-mantle/core/encoding'
+import {
+  type DecodingRun,
+  type EncodingRun,
+  growthThatCounts,
+  measuredSizes,
+  type MeasuringPass,
+  type MixedRun,
+  plannedMixes,
+  type PlannedRun,
+  plannedRuns,
+  runSeconds,
+  throughputsFrom,
+  togetherFactor,
+} from '@green-mantle/core/measured'
+import {
+  type Codec,
+  codecs,
+  type Computer,
+  type ComputerMeasured,
+  type Device,
+  efforts,
+  newPlanDetails,
+  plannedShareLimitsPercent,
+} from '@green-mantle/core/show'
+import { askWhatIsCarried } from './carrying'
+import { ask, listedEncoders, programVersion } from './encoderProgram'
+import { type RunResult, runTogether } from './runs'
+
+/** What is told while measuring goes on. */
+export interface MeasuringReport {
+  doing: string
+  done: number
+  of: number
+  /** What is known so far; complete enough to be kept if it is stopped here. */
+  computer: Computer
+}
+
+export interface MeasuringOptions {
+  pass: MeasuringPass
+  installation: string
+  /** Where recordings go: its free room is read. */
+  recordingFolder: string
+  signal: AbortSignal
+  report: (report: MeasuringReport) => void
+}
+
+const clipSeconds = 3
+const clipFramesPerSecond = 30
+const processorId = 'processor'
+
+/** The same pictures for every run: a moving one with grain, cheap to decode. */
+async function makeClips(folder: string): Promise<Map<number, string>> {
+  const clips = new Map<number, string>()
+  for (const { width, height } of measuredSizes) {
+    const path = join(folder, `${width}x${height}.mkv`)
+    const { worked, errors } = await ask('ffmpeg', [
+      ...['-loglevel', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i'],
+      `testsrc2=size=${width}x${height}:rate=${clipFramesPerSecond}:duration=${clipSeconds},noise=alls=12:allf=t`,
+      ...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '22', '-pix_fmt', 'yuv420p', path],
+    ])
+    if (!worked) throw new Error(`The pictures to measure with could not be made: ${errors}`)
+    clips.set(width, path)
+  }
+  return clips
+}
+
+const inputOf = (clip: string): string[] => ['-stream_loop', '-1', '-i', clip]
+const nowhere = ['-f', 'null', '-']
+
+/** Bits that a picture of this size is usually given, so that the encoder has its usual work. */
+const usualBitrateKbps = ({ width, height }: { width: number; height: number }): number =>
+  Math.max(200, Math.round((width * height * clipFramesPerSecond * 0.1) / 1000))
+
+type EncodeSpec = Omit<PlannedRun, 'atOnce'>
+
+const softwareEncode = (clip: string, spec: EncodeSpec): string[] => [
+  ...inputOf(clip),
+  ...['-map', '0:v:0', '-pix_fmt', 'yuv420p'],
+  ...videoArguments({
+    ...spec,
+    framesPerSecond: 30,
+    videoBitrateKbps: usualBitrateKbps(spec),
+    keyframeIntervalSeconds: 2,
+    bFrames: 2,
+    encoder: newPlanDetails().encoder,
+  }),
+  ...nowhere,
+]
+
+const graphicsEncode = (
+  clip: string,
+  { codec, effort, width, height }: EncodeSpec,
+  family: GraphicsFamily,
+): string[] => [
+  ...family.deviceArguments,
+  ...inputOf(clip),
+  ...['-map', '0:v:0', '-vf', family.filter],
+  ...['-c:v', graphicsEncoderName(codec, family), ...family.effortArguments[effort]],
+  ...['-b:v', `${usualBitrateKbps({ width, height })}k`, '-g', '60'],
+  ...nowhere,
+]
+
+/** What of a run says what a frame costs: on the processor the time of it that it took, elsewhere how fast it went. */
+type RateOf = (result: RunResult) => number | null
+const onProcessor: RateOf = ({ framesPerProcessorSecond }) => framesPerProcessorSecond
+const byTheClock: RateOf = ({ framesPerSecond }) => framesPerSecond
+
+/** Runs a list of runs one after the other; several at once only as long as they bring more. */
+async function runAll(
+  runs: readonly PlannedRun[],
+  argumentsOf: (spec: EncodeSpec) => string[],
+  seconds: number,
+  {
+    rateOf,
+    signal,
+    told,
+  }: {
+    rateOf: RateOf
+    signal: AbortSignal
+    told: (runs: EncodingRun[], now: PlannedRun) => void
+  },
+): Promise<EncodingRun[]> {
+  const measured: EncodingRun[] = []
+  for (const run of runs) {
+    if (signal.aborted) break
+    told(measured, run)
+    if (run.atOnce > 1 && !grew(measured, run)) continue
+    const results = await runTogether(
+      Array.from({ length: run.atOnce }, () => argumentsOf(run)),
+      seconds,
+      signal,
+    )
+    const rates = results.map(run.atOnce === 1 ? rateOf : byTheClock)
+    if (signal.aborted || rates.some((rate) => rate === null)) continue
+    measured.push({
+      ...run,
+      framesPerSecond: rates.reduce<number>((sum, rate) => sum + (rate ?? 0), 0),
+    })
+  }
+  return measured
+}
+
+const alone = (runs: readonly EncodingRun[]): EncodingRun[] =>
+  runs.filter(({ atOnce }) => atOnce === 1)
+
+/** Of each encode that was run several at once the run that brought most, as a mix of like ones. */
+function alikeAtOnce(runs: readonly EncodingRun[]): MixedRun[][] {
+  const best = new Map<string, EncodingRun>()
+  for (const run of runs.filter(({ atOnce }) => atOnce > 1)) {
+    const key = `${run.codec} ${run.effort}`
+    if (run.framesPerSecond > (best.get(key)?.framesPerSecond ?? 0)) best.set(key, run)
+  }
+  return [...best.values()].map((run) => [run])
+}
+
+/** Whether the step before brought more than the one before that. */
+function grew(
+  measured: readonly EncodingRun[],
+  { codec, effort, width, atOnce }: PlannedRun,
+): boolean {
+  const rateOf = (count: number): number | undefined =>
+    measured.find(
+      (run) =>
+        run.codec === codec && run.effort === effort && run.width === width && run.atOnce === count,
+    )?.framesPerSecond
+  // What one alone brings is counted otherwise, so that two and three are always run.
+  const before = rateOf(atOnce - 1)
+  if (before === undefined) return false
+  const earlier = atOnce > 3 ? rateOf(atOnce - 2) : undefined
+  return earlier === undefined || before > earlier * (1 + growthThatCounts)
+}
+
+/** Opens more and more encodes on a graphics encoder until one is refused; null where none is within what is tried. */
+async function sessionsOf(
+  argumentsOf: () => string[],
+  signal: AbortSignal,
+): Promise<number | null> {
+  const mostTried = 12
+  for (let count = 2; count <= mostTried && !signal.aborted; count += 1) {
+    const results = await runTogether(
+      Array.from({ length: count }, () => argumentsOf()),
+      1,
+      signal,
+    )
+    const opened = results.filter((result) => result.opened).length
+    if (opened < count) return Math.max(1, opened)
+  }
+  return null
+}
+
+/** Measures what this computer's encoders get through; see docs/measured.md. */
+export async function measureComputer(options: MeasuringOptions): Promise<Computer> {
+  const { pass, signal, report, installation } = options
+  const folder = await mkdtemp(join(tmpdir(), 'green-mantle-measuring-'))
+  try {
+    const processor = cpus()[0]?.model.trim() || 'Processor'
+    const state = { doing: 'Asking the encoder program', done: 0, of: 1 }
+    const measured: ComputerMeasured = {
+      at: new Date().toISOString(),
+      installation,
+      processor,
+      program: await programVersion(),
+      carries: await askWhatIsCarried(),
+    }
+    const { bavail, bsize } = await statfs(options.recordingFolder)
+    const freeDiskGigabytes = Math.floor((bavail * bsize) / 1e8) / 10
+    const devices: Device[] = []
+    const known = (): Computer => ({
+      name: 'This computer',
+      devices: devices.filter(({ throughputs }) => throughputs.length > 0),
+      freeDiskGigabytes,
+      measured,
+    })
+    const tell = (doing: string, advance = 1): void => {
+      state.doing = doing
+      state.done += advance
+      report({ ...state, computer: known() })
+    }
+    const listed = await listedEncoders()
+    const found = codecs.filter((codec) => listed.has(softwareEncoders[codec].name))
+    const clips = await makeClips(folder)
+    const clipOf = ({ width }: { width: number }): string => clips.get(width) as string
+    const runs = plannedRuns(pass, found)
+    const mixes = plannedMixes(found)
+    const graphics = listedGraphics(listed)
+    state.of = measuredSizes.length + runs.length + mixes.length + graphics.length + 1
+    const seconds = runSeconds[pass]
+
+    const decoding: DecodingRun[] = []
+    for (const size of measuredSizes) {
+      tell(`Decoding ${size.width}×${size.height}`)
+      const [result] = await runTogether([[...inputOf(clipOf(size)), ...nowhere]], seconds, signal)
+      if (result?.framesPerSecond)
+        decoding.push({ ...size, framesPerSecond: result.framesPerSecond })
+    }
+
+    const own: Device = {
+      id: processorId,
+      name: `Processor, ${cpus().length} ${cpus().length === 1 ? 'core' : 'cores'}`,
+      kind: 'processor',
+      plannedSharePercent: plannedShareLimitsPercent.usual,
+      sessions: null,
+      largest: { width: 7680, height: 4320 },
+      throughputs: [],
+    }
+    devices.push(own)
+    const ran = await runAll(runs, (spec) => softwareEncode(clipOf(spec), spec), seconds, {
+      rateOf: onProcessor,
+      signal,
+      told: (so, { codec, effort, width, height, atOnce }) => {
+        own.throughputs = throughputsFrom(alone(so), decoding)
+        tell(
+          `${softwareEncoders[codec].name}, ${effort}, ${width}×${height}${atOnce > 1 ? `, ${atOnce} at once` : ''}`,
+        )
+      },
+    })
+    own.throughputs = throughputsFrom(alone(ran), decoding)
+
+    const mixed: MixedRun[][] = []
+    for (const mix of mixes) {
+      if (signal.aborted) break
+      tell(`${mix.length} different encodes at once`)
+      const results = await runTogether(
+        mix.map((spec) => softwareEncode(clipOf(spec), spec)),
+        Math.max(2, seconds),
+        signal,
+      )
+      const rates = results.map(({ framesPerSecond }) => framesPerSecond)
+      if (!signal.aborted && rates.every((rate) => rate !== null))
+        mixed.push(mix.map((spec, index) => ({ ...spec, framesPerSecond: rates[index] as number })))
+    }
+    // Every process of a mix decodes for itself, so that its frames are counted at what they cost with that.
+    const factor = togetherFactor([...mixed, ...alikeAtOnce(ran)], throughputsFrom(alone(ran), []))
+    if (factor !== undefined) own.togetherFactor = factor
+
+    for (const { family, codecs: listedCodecs } of graphics) {
+      if (signal.aborted) break
+      tell(`Opening ${family.name}`)
+      const device = await measureGraphics(family, listedCodecs, { clipOf, seconds, signal })
+      if (device) devices.push(device)
+    }
+    tell('Done')
+    return known()
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
+
+/** A family's encoders that open for real, with their speeds; null where none does. */
+async function measureGraphics(
+  family: GraphicsFamily,
+  listed: readonly Codec[],
+  {
+    clipOf,
+    seconds,
+    signal,
+  }: { clipOf: (size: { width: number }) => string; seconds: number; signal: AbortSignal },
+): Promise<Device | null> {
+  const [large] = measuredSizes
+  const argumentsOf = (spec: EncodeSpec): string[] => graphicsEncode(clipOf(spec), spec, family)
+  const opened: Codec[] = []
+  for (const codec of listed) {
+    const spec = { codec, effort: 'balanced', ...large } as const
+    const [result] = await runTogether([argumentsOf(spec)], 0.2, signal)
+    if (result?.framesPerSecond) opened.push(codec)
+  }
+  const [first] = opened
+  if (!first || signal.aborted) return null
+  const runs = opened.flatMap((codec) =>
+    efforts.flatMap((effort) =>
+      measuredSizes.map((size) => ({ codec, effort, ...size, atOnce: 1 })),
+    ),
+  )
+  const ran = await runAll(runs, argumentsOf, seconds, {
+    rateOf: byTheClock,
+    signal,
+    told: () => {},
+  })
+  return {
+    id: `graphics-${family.suffix}`,
+    name: family.name,
+    kind: 'graphics',
+    plannedSharePercent: plannedShareLimitsPercent.usual,
+    sessions: await sessionsOf(
+      () => argumentsOf({ codec: first, effort: 'balanced', ...large }),
+      signal,
+    ),
+    largest: { width: 4096, height: 4096 },
+    throughputs: throughputsFrom(ran, []),
+  }
+}
