@@ -42,10 +42,11 @@ declare module 'node-media-server/src/protocol/rtmp.js' {
 
 declare module 'node-media-server/src/protocol/flv.js' {
   import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
-  export default class Flv {
-    static createHeader(hasAudio: boolean, hasVideo: boolean): Buffer
-    static createMessage(packet: MediaPacket): Buffer
+  const Flv: {
+    createHeader(hasAudio: boolean, hasVideo: boolean): Buffer
+    createMessage(packet: MediaPacket): Buffer
   }
+  export default Flv
 }
 
 declare module 'node-media-server/src/protocol/sps_info.js' {

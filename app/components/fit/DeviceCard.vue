@@ -9,7 +9,7 @@ import {
   efforts,
   plannedShareLimitsPercent,
 } from '@green-mantle/core/show'
-import { codecNames } from '@green-mantle/core/words'
+import { codecNames, wholeNumber } from '@green-mantle/core/words'
 import { FileInput, Trash2 } from '@lucide/vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
@@ -25,6 +25,10 @@ const kinds = deviceKinds.map((value) => ({ value, label: value }))
 const speedOf = (codec: Codec, effort: Effort): number | null =>
   props.device.throughputs.find((speed) => speed.codec === codec && speed.effort === effort)
     ?.megapixelsPerSecond ?? null
+/** What every frame costs besides its pixels, where it was measured. */
+const costOf = (codec: Codec, effort: Effort): number | undefined =>
+  props.device.throughputs.find((speed) => speed.codec === codec && speed.effort === effort)
+    ?.millisecondsAFrame
 const set = (changes: Partial<Device>): void => editing.changeDevice(props.device, changes)
 </script>
 
@@ -101,6 +105,10 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
         <Trash2 class="size-4" />
       </button>
     </div>
+    <p v-if="device.togetherFactor && device.togetherFactor > 1" class="text-ink-2 mt-2">
+      Several encodes at once take {{ wholeNumber((device.togetherFactor - 1) * 100) }} % more of it
+      than their sum, as measured.
+    </p>
     <table class="mt-3">
       <thead>
         <tr class="text-ink-2 text-xs">
@@ -123,6 +131,9 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
               :most="1000000"
               @update:model-value="editing.setSpeed(device, codec, effort, $event)"
             />
+            <span v-if="costOf(codec, effort)" class="number text-ink-2 block text-right text-xs">
+              + {{ costOf(codec, effort) }} ms a frame
+            </span>
           </td>
         </tr>
       </tbody>

@@ -5,6 +5,7 @@ import { Plus } from '@lucide/vue'
 import { shallowRef } from 'vue'
 import { RouterLink } from 'vue-router'
 import NumberField from '~/components/fields/NumberField.vue'
+import MeasureComputer from '~/components/encoders/MeasureComputer.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useComputerEditing } from '~/components/fit/computerEditing'
 import DeviceCard from '~/components/fit/DeviceCard.vue'
@@ -57,8 +58,9 @@ const importing = shallowRef<Device>()
     <p class="text-ink-2">
       How many megapixels a second each device encodes, per codec and effort: width × height ×
       frames a second ÷ one million. An empty field means that it can’t. Both computers offered here
-      are invented; measure your own with a log.
+      are invented; measure your own.
     </p>
+    <MeasureComputer @take="editing.take($event)" />
     <DeviceCard
       v-for="device in store.show.computer.devices"
       :key="device.id"

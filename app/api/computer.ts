@@ -1,0 +1,29 @@
+import type { MeasuringPass } from '@green-mantle/core/measured'
+import type { Computer } from '@green-mantle/core/show'
+import { ask, withJson } from './ask'
+
+export interface OwnComputer {
+  installation: string
+  /** null until it was measured. */
+  computer: Computer | null
+  /** What has to be installed first, in words; null where nothing has. */
+  missing: string | null
+  measuring: {
+    going: boolean
+    report: { doing: string; done: number; of: number; computer: Computer } | null
+    problem: string | null
+  }
+}
+
+export async function fetchOwnComputer(): Promise<OwnComputer> {
+  return (await ask('/computer')).json() as Promise<OwnComputer>
+}
+
+export async function beginMeasuringComputer(pass: MeasuringPass): Promise<void> {
+  await ask('/computer/measuring', withJson('POST', { pass }))
+}
+
+/** Resolves when what was known by then is kept. */
+export async function stopMeasuringComputer(): Promise<void> {
+  await ask('/computer/measuring', { method: 'DELETE' })
+}

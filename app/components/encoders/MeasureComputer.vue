@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import type { Computer } from '@green-mantle/core/show'
+import { programLimitsInWords } from '@green-mantle/core/fit'
+import { codecNames, listInWords, protocolNames } from '@green-mantle/core/words'
+import { codecs, protocols } from '@green-mantle/core/show'
+import { Gauge, Square } from '@lucide/vue'
+import { DateTime } from 'luxon'
+import { computed } from 'vue'
+import { useOwnComputer } from '~/composables/ownComputer'
+import { useShowStore } from '~/stores/show'
+
+/** Measures the computer that the application runs on, and offers the result to this show. */
+const emit = defineEmits<{ take: [computer: Computer] }>()
+const store = useShowStore()
+const { own, going, problem, measure, stop } = useOwnComputer()
+
+const report = computed(() => own.value?.measuring.report ?? null)
+/** What is known: while it goes on as far as it is, afterwards what was kept. */
+const known = computed(() => (going.value ? report.value?.computer : own.value?.computer) ?? null)
+const shown = computed(() => store.show.computer.measured)
+
+const dated = (at: string): string =>
+  DateTime.fromISO(at).toLocaleString({ day: 'numeric', month: 'short', year: 'numeric' })
+const origin = computed(() => {
+  const measured = shown.value
+  if (!measured) return 'The values below were typed in or are invented.'
+  const where =
+    measured.installation === own.value?.installation
+      ? 'The values below were measured on this computer'
+      : 'The values below were measured on another computer, and say little about this one'
+  return `${where}: ${measured.processor}, ${measured.program}, ${dated(measured.at)}.`
+})
+const isInUse = computed(
+  () => own.value?.computer?.measured?.at === shown.value?.at && shown.value !== null,
+)
+const limits = computed(() => programLimitsInWords(store.show))
+
+/** What the program carries, as in "RTMP: H.264". */
+const carried = computed(() =>
+  protocols.map((protocol) => {
+    const able = codecs.filter((codec) => known.value?.measured?.carries[protocol].includes(codec))
+    return {
+      name: protocolNames[protocol],
+      able: able.length > 0 ? listInWords(able.map((codec) => codecNames[codec])) : 'nothing',
+    }
+  }),
+)
+/** Of each device and codec how fast its fastest and its finest are. */
+const speeds = computed(() =>
+  (known.value?.devices ?? []).flatMap((device) =>
+    codecs.flatMap((codec) => {
+      const values = device.throughputs.filter((each) => each.codec === codec)
+      return values.length === 0 ? [] : [{ key: `${device.id} ${codec}`, device, codec, values }]
+    }),
+  ),
+)
+</script>
+
+<template>
+  <section class="card p-3.5" aria-labelledby="measure-computer">
+    <div class="flex flex-wrap items-center gap-2">
+      <h3 id="measure-computer" class="text-lg">Measure this computer</h3>
+      <span class="grow" />
+      <template v-if="going">
+        <button type="button" class="button" @click="stop">
+          <Square class="size-4" /> Stop, keep what is known
+        </button>
+      </template>
+      <template v-else>
+        <button
+          type="button"
+          class="button button-primary"
+          :disabled="!own || own.missing !== null"
+          @click="measure('quick')"
+        >
+          <Gauge class="size-4" /> Quick, about 90 s
+        </button>
+        <button
+          type="button"
+          class="button"
+          :disabled="!own || own.missing !== null"
+          @click="measure('thorough')"
+        >
+          Thorough, about 10 min
+        </button>
+      </template>
+    </div>
+    <p v-if="own?.missing" class="text-madder mt-2">{{ own.missing }}</p>
+    <p v-if="problem" class="text-madder mt-2" role="alert">{{ problem }}</p>
+    <p v-if="going" class="mt-2" role="status">
+      <progress
+        class="mr-2 w-56 align-middle"
+        :max="report?.of ?? 1"
+        :value="report?.done ?? 0"
+        aria-label="Measuring this computer"
+      />
+      <span class="number">{{ report?.done ?? 0 }} of {{ report?.of ?? '…' }}</span>
+      {{ report?.doing ?? 'Beginning' }}
+    </p>
+    <p v-else class="text-ink-2 mt-2 max-w-[75ch]">
+      Real encodes of a moving picture, each by itself and several at once, on the machine that runs
+      this application. Leave it alone meanwhile. {{ origin }}
+    </p>
+    <div v-if="known?.measured" class="mt-3 flex flex-wrap gap-x-8 gap-y-3">
+      <table v-if="speeds.length > 0">
+        <caption class="text-ink-2 text-left text-xs">
+          Megapixels a second, and milliseconds that every frame costs besides
+        </caption>
+        <tbody>
+          <tr v-for="{ key, device, codec, values } in speeds" :key="key">
+            <th scope="row" class="pr-4 text-left font-normal">
+              {{ device.name }}, {{ codecNames[codec] }}
+            </th>
+            <td v-for="value in values" :key="value.effort" class="number pr-4 text-right">
+              {{ value.megapixelsPerSecond }}
+              <span class="text-ink-2 text-xs">+{{ value.millisecondsAFrame ?? 0 }} ms</span>
+              <span class="text-ink-2 block text-xs">{{ value.effort }}</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <dl class="grid grid-cols-[auto_auto] content-start gap-x-4">
+        <dt class="text-ink-2 col-span-2 text-xs">{{ known.measured.program }} can send</dt>
+        <template v-for="{ name, able } in carried" :key="name">
+          <dt>{{ name }}</dt>
+          <dd>{{ able }}</dd>
+        </template>
+      </dl>
+    </div>
+    <div v-if="own?.computer && !going" class="mt-3 flex flex-wrap items-center gap-3">
+      <button type="button" class="button" :disabled="isInUse" @click="emit('take', own.computer)">
+        {{ isInUse ? 'This show uses what was measured' : 'Use what was measured in this show' }}
+      </button>
+      <span class="text-ink-2">
+        {{ own.computer.measured?.processor }},
+        {{ own.computer.measured ? dated(own.computer.measured.at) : '' }}
+      </span>
+    </div>
+    <ul v-if="limits.length > 0" class="mt-2 list-disc pl-5">
+      <li v-for="limit in limits" :key="limit">{{ limit }}</li>
+    </ul>
+  </section>
+</template>

@@ -1,0 +1,42 @@
+import { measuringPasses } from '@green-mantle/core/measured'
+import { setResponseStatus } from 'h3'
+import { z } from 'zod'
+import { useDatabase } from '../../../database/connection'
+import { keepOwnComputer, readOwnComputer } from '../../../database/computer/computerStore'
+import { apiHandler } from '../../../http/apiHandler'
+import { ProblemError } from '../../../http/problem'
+import { readJsonBody } from '../../../http/readJsonBody'
+import { beginMeasuring } from '../../../measuring/measuringJob'
+import { missingProgram, systemPrograms } from '../../../programs/systemPrograms'
+
+/** Begins to measure this computer. */
+export default apiHandler(async (event) => {
+  const { pass } = await readJsonBody(event, {
+    name: 'A measurement',
+    limitBytes: 1000,
+    schema: z.strictObject({ pass: z.enum(measuringPasses) }),
+  })
+  const missing = missingProgram(systemPrograms.encoder)
+  if (missing)
+    throw new ProblemError({
+      status: 503,
+      title: 'There is nothing to measure with',
+      detail: missing,
+    })
+  const database = await useDatabase()
+  const { installation } = await readOwnComputer(database)
+  const began = beginMeasuring({
+    pass,
+    installation,
+    recordingFolder: process.cwd(),
+    keep: (computer) => keepOwnComputer(database, computer),
+  })
+  if (!began)
+    throw new ProblemError({
+      status: 409,
+      title: 'This computer is being measured already',
+      detail: 'Wait for it, or stop it first.',
+    })
+  setResponseStatus(event, 202)
+  return null
+})

@@ -1,0 +1,7 @@
+import { defineNitroPlugin } from 'nitropack/runtime'
+import { stopPrograms } from '../programs/runProgram'
+
+/** What was started here ends with the server, however that ends; this is for an orderly end. */
+export default defineNitroPlugin((nitro) => {
+  nitro.hooks.hook('close', () => stopPrograms())
+})
