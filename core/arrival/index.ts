@@ -1,3 +1,4 @@
 export * from './arrival'
 export * from './findings'
+export * from './frameLines'
 export * from './report'

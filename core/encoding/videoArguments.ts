@@ -64,7 +64,7 @@ function ownArguments(
       '-forced-idr',
       '1',
       '-x265-params',
-      `log-level=warning:keyint=${interval}:min-keyint=1:scenecut=0:bframes=${bFrames}:rc-lookahead=${Math.max(lookAhead, bFrames + 1)}`,
+      `log-level=warning:keyint=${interval}:min-keyint=1:scenecut=0:open-gop=0:bframes=${bFrames}:rc-lookahead=${Math.max(lookAhead, bFrames + 1)}`,
     ]
   const level = lowestLevel(rendition)
   return [

@@ -18,13 +18,13 @@ declare module 'node-media-server/src/protocol/rtmp.js' {
   }
   export default class Rtmp {
     handshakeState: number
-    inPackets: Map<number, unknown>
+    inPackets: Map<number, { capacity: number }>
     inChunkSize: number
     outChunkSize: number
     streamApp: string
     streamName: string
     streamId: number
-    parserPacket: { header: { length: number; stream_id: number } }
+    parserPacket: { capacity: number; header: { length: number; stream_id: number } }
     onConnectCallback: (request: { app: string; name: string }) => void
     onPushCallback: () => void
     onPlayCallback: () => void

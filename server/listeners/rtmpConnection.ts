@@ -17,6 +17,8 @@ const limits = {
   /** A keyframe of the largest bitrate there is stays far below. */
   messageBytes: 8_000_000,
   chunkStreams: 16,
+  /** What all its chunk streams may hold together. */
+  heldBytes: 16_000_000,
   leastChunkBytes: 1,
   mostChunkBytes: 16_777_215,
   /** From connecting to publishing. */
@@ -36,13 +38,18 @@ class RefusedInput extends Error {}
 /** The protocol as the library speaks it, with limits before it takes memory and a say in who may publish. */
 class GuardedRtmp extends Rtmp {
   decide: (app: string, key: string) => string | null = () => null
+  isPublishing = false
   override outChunkSize = chunkBytes
 
   override packetAlloc(): void {
-    if (this.parserPacket.header.length > limits.messageBytes)
+    const { length } = this.parserPacket.header
+    if (length > (this.isPublishing ? limits.messageBytes : limits.bytesBeforePublishing))
       throw new RefusedInput('a message of that length')
     if (this.inPackets.size > limits.chunkStreams)
       throw new RefusedInput('so many chunk streams at once')
+    const held = [...this.inPackets.values()].reduce((sum, { capacity }) => sum + capacity, 0)
+    if (this.parserPacket.capacity < length && held + length > limits.heldBytes)
+      throw new RefusedInput('so many long messages at once')
     super.packetAlloc()
   }
 
@@ -52,7 +59,10 @@ class GuardedRtmp extends Rtmp {
       key === '' || key.length > limits.keyCharacters
         ? 'the stream name is missing or too long'
         : this.decide(this.streamApp, key)
-    if (refusal === null) return super.onPublish(message)
+    if (refusal === null) {
+      this.isPublishing = true
+      return super.onPublish(message)
+    }
     const { stream_id: stream } = this.parserPacket.header
     this.sendStatusMessage(stream, 'error', 'NetStream.Publish.BadName', refusal)
     throw new RefusedInput(refusal)

@@ -9,10 +9,16 @@ import { ask } from './encoderProgram'
 export async function askWhatIsCarried(): Promise<ComputerMeasured['carries']> {
   const folder = await mkdtemp(join(tmpdir(), 'green-mantle-carry-'))
   try {
-    const tries: CarryTry[] = []
-    for (const codec of codecs)
-      for (const muxer of new Set(Object.values(muxers)))
-        tries.push({ codec, muxer, readBackAs: await readBack(codec, muxer, join(folder, 'try')) })
+    const pairs = codecs.flatMap((codec) =>
+      [...new Set(Object.values(muxers))].map((muxer) => ({ codec, muxer })),
+    )
+    const tries = await Promise.all(
+      pairs.map(async ({ codec, muxer }): Promise<CarryTry> => ({
+        codec,
+        muxer,
+        readBackAs: await readBack(codec, muxer, join(folder, `${codec}.${muxer}`)),
+      })),
+    )
     return carriesOf(tries, muxers)
   } finally {
     await rm(folder, { recursive: true, force: true })

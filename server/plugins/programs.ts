@@ -1,7 +1,11 @@
 import { defineNitroPlugin } from 'nitropack/runtime'
+import { endAllListening } from '../listeners/listening'
 import { stopPrograms } from '../programs/runProgram'
 
 /** What was started here ends with the server, however that ends; this is for an orderly end. */
 export default defineNitroPlugin((nitro) => {
-  nitro.hooks.hook('close', () => stopPrograms())
+  nitro.hooks.hook('close', async () => {
+    await endAllListening()
+    await stopPrograms()
+  })
 })

@@ -31,7 +31,10 @@ const origin = computed(() => {
   return `${where}: ${measured.processor}, ${measured.program}, ${dated(measured.at)}.`
 })
 const isInUse = computed(
-  () => own.value?.computer?.measured?.at === shown.value?.at && shown.value !== null,
+  () =>
+    !going.value &&
+    shown.value !== null &&
+    own.value?.computer?.measured?.at === shown.value.at,
 )
 const limits = computed(() => programLimitsInWords(store.show))
 
@@ -89,7 +92,7 @@ const speeds = computed(() =>
     <p v-if="problem" class="text-madder mt-2" role="alert">{{ problem }}</p>
     <p v-if="going" class="mt-2" role="status">
       <progress
-        class="mr-2 w-56 align-middle"
+        class="accent-moss mr-2 w-56 align-middle"
         :max="report?.of ?? 1"
         :value="report?.done ?? 0"
         aria-label="Measuring this computer"
@@ -101,7 +104,7 @@ const speeds = computed(() =>
       Real encodes of a moving picture, each by itself and several at once, on the machine that runs
       this application. Leave it alone meanwhile. {{ origin }}
     </p>
-    <div v-if="known?.measured" class="mt-3 flex flex-wrap gap-x-8 gap-y-3">
+    <div v-if="known?.measured && !isInUse" class="mt-3 flex flex-wrap gap-x-8 gap-y-3">
       <table v-if="speeds.length > 0">
         <caption class="text-ink-2 text-left text-xs">
           Megapixels a second, and milliseconds that every frame costs besides

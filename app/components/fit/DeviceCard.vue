@@ -11,6 +11,7 @@ import {
 } from '@green-mantle/core/show'
 import { codecNames, wholeNumber } from '@green-mantle/core/words'
 import { FileInput, Trash2 } from '@lucide/vue'
+import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
@@ -29,6 +30,9 @@ const speedOf = (codec: Codec, effort: Effort): number | null =>
 const costOf = (codec: Codec, effort: Effort): number | undefined =>
   props.device.throughputs.find((speed) => speed.codec === codec && speed.effort === effort)
     ?.millisecondsAFrame
+const hasFrameCosts = computed(() =>
+  props.device.throughputs.some(({ millisecondsAFrame }) => millisecondsAFrame !== undefined),
+)
 const set = (changes: Partial<Device>): void => editing.changeDevice(props.device, changes)
 </script>
 
@@ -112,7 +116,9 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
     <table class="mt-3">
       <thead>
         <tr class="text-ink-2 text-xs">
-          <th class="pr-3 text-left">Megapixels a second</th>
+          <th class="pr-3 text-left">
+            Megapixels a second{{ hasFrameCosts ? ', + what a frame costs besides' : '' }}
+          </th>
           <th v-for="effort in efforts" :key="effort" class="pr-2 text-right">{{ effort }}</th>
         </tr>
       </thead>
@@ -132,7 +138,7 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
               @update:model-value="editing.setSpeed(device, codec, effort, $event)"
             />
             <span v-if="costOf(codec, effort)" class="number text-ink-2 block text-right text-xs">
-              + {{ costOf(codec, effort) }} ms a frame
+              + {{ costOf(codec, effort) }} ms
             </span>
           </td>
         </tr>

@@ -1,0 +1,271 @@
+import { createServer, type Server, type Socket } from 'node:net'
+import { performance } from 'node:perf_hooks'
+import {
+  type Arrival,
+  type ArrivalReport,
+  nothingArrived,
+  reportOf,
+} from '@green-mantle/core/arrival'
+import { canvasEncodesOf, type EncodedOutput, type EncodedShow } from '@green-mantle/core/encoding'
+import { nanoid } from 'nanoid'
+import { missingProgram, systemPrograms } from '../programs/systemPrograms'
+import { flvArrival } from './flvArrival'
+import { freeListenerPort } from './ports'
+import { type PublishedSink, takeRtmp } from './rtmpConnection'
+import { listenSrt, type SrtListener } from './srtListener'
+import { watchFlv } from './watching'
+
+const host = '127.0.0.1'
+const application = 'practice'
+const firstRtmpPort = 19_350
+const firstSrtPort = 19_400
+/** Connections that have not said where they belong included. */
+const mostConnections = 60
+/** Listening that nobody looks after any more ends by itself. */
+const forgottenMilliseconds = 4 * 3_600_000
+
+export interface ListenedSend {
+  /** As `EncodedOutput` has it. */
+  key: string
+  /** null where this cannot listen to what the send is made for, with the reason in `note`. */
+  address: string | null
+  /** The made-up key, to be pasted as a real one is; empty where the address says it all. */
+  streamKey: string
+  note: string
+  isArriving: boolean
+  report: ArrivalReport | null
+  /** Bytes of the connection, the protocol's own included; null where they are not counted. */
+  wireBytes: number | null
+  /** Why the last send ended, and whom else it refused; in words. */
+  said: string[]
+}
+
+interface RtmpSend {
+  output: EncodedOutput
+  streamKey: string
+  arrival: Arrival
+  isArriving: boolean
+  wireBytes: number
+  ended: string | null
+  refusedSecond: number
+}
+
+interface SrtSend {
+  output: EncodedOutput
+  port: number
+  listener: SrtListener
+}
+
+/** The listeners of one show. */
+interface Listening {
+  server: Server
+  port: number
+  rtmp: Map<string, RtmpSend>
+  srt: Map<string, SrtSend>
+  /** Sends that nothing here can listen to. */
+  others: EncodedOutput[]
+  /** The ends of keys that were tried and belong to nobody. */
+  strangers: string[]
+  sockets: Set<Socket>
+  lastLookedAt: number
+}
+
+const listenings = new Map<string, Listening>()
+const clock = (): number => performance.now() / 1000
+
+const sendsOf = (show: EncodedShow): EncodedOutput[] =>
+  canvasEncodesOf(show).flatMap(({ encodes }) =>
+    encodes.flatMap(({ outputs }) => outputs.filter(({ feed }) => !feed.isRecording)),
+  )
+
+/** Takes one publisher for the send whose key it brings. */
+function admit(
+  listening: Listening,
+  key: string,
+  onBytes: (send: RtmpSend, count: number) => void,
+): PublishedSink | string {
+  const send = [...listening.rtmp.values()].find(({ streamKey }) => streamKey === key)
+  if (!send) {
+    listening.strangers = [...listening.strangers.slice(-4), key.slice(-4)]
+    return 'this key belongs to no send of the show'
+  }
+  if (send.isArriving) {
+    send.refusedSecond += 1
+    return 'another program sends here already'
+  }
+  const { arrival, take } = flvArrival(clock)
+  const watching = watchFlv(arrival.watched)
+  Object.assign(send, { arrival, isArriving: true, wireBytes: 0, ended: null, refusedSecond: 0 })
+  return {
+    bytes: (count) => onBytes(send, count),
+    packet(packet) {
+      take(packet)
+      watching.take(packet)
+    },
+    ended(why) {
+      send.isArriving = false
+      send.ended = why
+      watching.stop()
+    },
+  }
+}
+
+async function open(): Promise<Listening> {
+  const port = await freeListenerPort(firstRtmpPort, 'tcp')
+  const made: Listening = {
+    server: createServer((socket) => {
+      made.sockets.add(socket)
+      socket.once('close', () => made.sockets.delete(socket))
+      takeRtmp(socket, (_, key) => admit(made, key, (send, count) => (send.wireBytes += count)))
+    }),
+    port,
+    rtmp: new Map(),
+    srt: new Map(),
+    others: [],
+    strangers: [],
+    sockets: new Set(),
+    lastLookedAt: Date.now(),
+  }
+  made.server.maxConnections = mostConnections
+  await new Promise<void>((resolve, reject) => {
+    made.server.once('error', reject)
+    made.server.listen({ port, host }, resolve)
+  })
+  return made
+}
+
+/** Brings the listeners in line with what the show sends now; what is listened to already keeps its address and key. */
+async function align(listening: Listening, show: EncodedShow): Promise<void> {
+  const wanted = sendsOf(show)
+  const isOver = (output: EncodedOutput): 'rtmp' | 'srt' | null =>
+    output.muxer === 'flv' ? 'rtmp' : output.muxer === 'mpegts' ? 'srt' : null
+  const keysOver = (kind: 'rtmp' | 'srt'): Set<string> =>
+    new Set(wanted.filter((output) => isOver(output) === kind).map(({ key }) => key))
+  const [overRtmp, overSrt] = [keysOver('rtmp'), keysOver('srt')]
+  for (const key of listening.rtmp.keys()) if (!overRtmp.has(key)) listening.rtmp.delete(key)
+  for (const [key, { listener }] of listening.srt)
+    if (!overSrt.has(key)) {
+      await listener.stop()
+      listening.srt.delete(key)
+    }
+  listening.others = []
+  for (const output of wanted) {
+    const kind = isOver(output)
+    if (kind === 'rtmp' && !listening.rtmp.has(output.key))
+      listening.rtmp.set(output.key, {
+        output,
+        streamKey: `${output.streamName}${nanoid(16)}`,
+        arrival: nothingArrived(),
+        isArriving: false,
+        wireBytes: 0,
+        ended: null,
+        refusedSecond: 0,
+      })
+    else if (kind === 'srt' && !listening.srt.has(output.key) && canListenSrt()) {
+      const taken = new Set([...listening.srt.values()].map(({ port }) => port))
+      const port = await freeListenerPort(firstSrtPort, 'udp', taken)
+      listening.srt.set(output.key, { output, port, listener: listenSrt(host, port, clock) })
+    } else if (kind === null || !listening.srt.has(output.key)) {
+      if (kind !== 'rtmp') listening.others.push(output)
+    }
+  }
+}
+
+const canListenSrt = (): boolean => missingProgram(systemPrograms.encoder) === undefined
+
+/** Listens to every send of a show, on this computer alone. */
+export async function beginListening(showId: string, show: EncodedShow): Promise<void> {
+  await endForgotten()
+  let listening = listenings.get(showId)
+  if (!listening) {
+    listening = await open()
+    listenings.set(showId, listening)
+  }
+  await align(listening, show)
+}
+
+export async function endListening(showId: string): Promise<void> {
+  const listening = listenings.get(showId)
+  if (!listening) return
+  listenings.delete(showId)
+  for (const socket of listening.sockets) socket.destroy()
+  await Promise.all([
+    new Promise((resolve) => listening.server.close(resolve)),
+    ...[...listening.srt.values()].map(({ listener }) => listener.stop()),
+  ])
+}
+
+export const endAllListening = async (): Promise<void> => {
+  await Promise.all([...listenings.keys()].map(endListening))
+}
+
+async function endForgotten(): Promise<void> {
+  for (const [showId, { lastLookedAt }] of listenings)
+    if (Date.now() - lastLookedAt > forgottenMilliseconds) await endListening(showId)
+}
+
+const saidOfRtmp = ({ ended, refusedSecond }: RtmpSend): string[] => [
+  ...(refusedSecond > 0
+    ? ['A second program tried to send here at the same time, and was refused.']
+    : []),
+  ...(ended ? [ended] : []),
+]
+
+export interface ListeningState {
+  sends: ListenedSend[]
+  /** What was tried with keys that belong to no send, in words. */
+  strangers: string[]
+}
+
+/** What the listeners of a show have heard; null where none listen. */
+export function listeningState(showId: string): ListeningState | null {
+  const listening = listenings.get(showId)
+  if (!listening) return null
+  listening.lastLookedAt = Date.now()
+  const now = clock()
+  const overRtmp = [...listening.rtmp.values()].map((send): ListenedSend => ({
+    key: send.output.key,
+    address: `rtmp://${host}:${listening.port}/${application}`,
+    streamKey: send.streamKey,
+    note: '',
+    isArriving: send.isArriving,
+    report: reportOf(send.arrival, now),
+    wireBytes: send.wireBytes,
+    said: saidOfRtmp(send),
+  }))
+  const overSrt = [...listening.srt.values()].map(({ output, port, listener }): ListenedSend => ({
+    key: output.key,
+    address: `srt://${host}:${port}`,
+    streamKey: '',
+    note: '',
+    isArriving: listener.isArriving(),
+    report: reportOf(listener.arrival(), now),
+    wireBytes: null,
+    said: [],
+  }))
+  const others = listening.others.map(({ key, muxer }): ListenedSend => ({
+    key,
+    address: null,
+    streamKey: '',
+    note:
+      muxer === 'mpegts'
+        ? (missingProgram(systemPrograms.encoder) ?? '')
+        : 'Nothing here can listen over WHIP.',
+    isArriving: false,
+    report: null,
+    wireBytes: null,
+    said: [],
+  }))
+  return {
+    sends: [...overRtmp, ...overSrt, ...others],
+    strangers: listening.strangers.map(
+      (end) => `A program tried a key that ends in ${end}, which belongs to no send here.`,
+    ),
+  }
+}
+
+/** What came in over one send, for those who need it frame by frame; undefined where nothing listens to it. */
+export function arrivalOf(showId: string, sendKey: string): Arrival | undefined {
+  const listening = listenings.get(showId)
+  return listening?.rtmp.get(sendKey)?.arrival ?? listening?.srt.get(sendKey)?.listener.arrival()
+}
