@@ -1,9 +1,9 @@
-import { readFile } from 'node:fs/promises'
 import { availableParallelism } from 'node:os'
 import { performance } from 'node:perf_hooks'
 import { type EncodingProgress, progressReader, rateBetween } from '@green-mantle/core/measured'
 import { runProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
+import { processorSeconds } from './processorTime'
 
 /** How fast one process went; null where it did not get going. */
 export interface RunResult {
@@ -28,18 +28,6 @@ export async function runTogether(
   signal: AbortSignal,
 ): Promise<RunResult[]> {
   return Promise.all(processes.map((args) => runOne(args, seconds, signal)))
-}
-
-/** Clock ticks a second in which Linux counts a process's time; the same on every system in use. */
-const ticksPerSecond = 100
-
-/** Seconds of processor that a process has taken, all its threads together; null where it is gone. */
-async function processorSeconds(pid: number | undefined): Promise<number | null> {
-  const stat = await readFile(`/proc/${pid}/stat`, 'utf8').catch(() => null)
-  // After the name, which may hold anything, in brackets: the 12th and 13th are its own time and the system's for it.
-  const fields = stat?.slice(stat.lastIndexOf(')') + 2).split(' ')
-  const ticks = Number(fields?.[11]) + Number(fields?.[12])
-  return Number.isFinite(ticks) ? ticks / ticksPerSecond : null
 }
 
 async function runOne(

@@ -104,6 +104,14 @@ describe('migrations', () => {
     for (const destination of show.destinations) destination.sending = usualSending
   }
 
+  it('bring a show from before computers were measured up to date, its computer as it was', async () => {
+    const id = await stored()
+    await backTo('008')
+    expect(await database.schema.hasTable('trials')).toBe(false)
+    await migrate(databaseUrl)
+    expect((await readShow(database, id))?.show).toEqual(edited(() => {}))
+  })
+
   it('bring a show that was never rehearsed up to date', async () => {
     const id = await stored(
       edited((show) => {
@@ -119,6 +127,9 @@ describe('migrations', () => {
   const setByHand = (show: Show): void => {
     neverRehearsed(show)
     Object.assign(show, { recordings: [], computer: newComputer, keptPlans: [] })
+    // Nothing looked ahead before it could be said.
+    for (const { encoder } of show.destinations.flatMap(({ renditions }) => renditions))
+      encoder.lookAheadFrames = 0
   }
 
   it('bring a show that was set by hand up to date, with nothing planned', async () => {

@@ -32,9 +32,7 @@ const origin = computed(() => {
 })
 const isInUse = computed(
   () =>
-    !going.value &&
-    shown.value !== null &&
-    own.value?.computer?.measured?.at === shown.value.at,
+    !going.value && shown.value !== null && own.value?.computer?.measured?.at === shown.value.at,
 )
 const limits = computed(() => programLimitsInWords(store.show))
 

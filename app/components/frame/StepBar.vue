@@ -13,10 +13,11 @@ const route = useRoute()
 const marks = computed(() =>
   stepMarks(store.show, store.verdict, { keys: keys.records, now: keys.now }),
 )
-/** The encoders are a page of their own within Fit. */
+/** Pages of their own within a step. */
+const within = { encoders: 'fit', trial: 'rehearse' } as const
 const here = computed(() => {
   const page = route.path.split('/').at(-1)
-  return page === 'encoders' ? 'fit' : page
+  return within[page as keyof typeof within] ?? page
 })
 const markOf = (name: (typeof steps)[number]['name']) =>
   name === 'fit' && store.verdict.state === 'fails' ? 'fails' : marks.value[name].state

@@ -8,6 +8,7 @@ import CleanLimitsFields from '~/components/rehearse/CleanLimitsFields.vue'
 import IncidentsCard from '~/components/rehearse/IncidentsCard.vue'
 import ManyNightsCard from '~/components/rehearse/ManyNightsCard.vue'
 import NightLog from '~/components/rehearse/NightLog.vue'
+import RehearsalWays from '~/components/rehearse/RehearsalWays.vue'
 import RemediesCard from '~/components/rehearse/RemediesCard.vue'
 import TakeAwayMenu from '~/components/rehearse/TakeAwayMenu.vue'
 import { useTimeAxis } from '~/components/rehearse/timeAxis'
@@ -96,6 +97,7 @@ offerCommands([
         <p class="text-ink-2 text-xs">{{ about }}</p>
         <p v-if="rehearsal.problem" role="alert" class="text-madder">{{ rehearsal.problem }}</p>
       </div>
+      <RehearsalWays />
       <CleanLimitsFields />
       <template v-if="rehearsal.missing.length === 0">
         <TakeAwayMenu />

@@ -1,0 +1,63 @@
+import type { ArrivalReport } from '@green-mantle/core/arrival'
+import type { PracticeLineName } from '@green-mantle/core/network'
+import type { TrialResult } from '@green-mantle/core/trial'
+import { ask, withJson } from './ask'
+
+/** One listener, and what it hears. */
+export interface ListenedSend {
+  key: string
+  address: string | null
+  streamKey: string
+  note: string
+  isArriving: boolean
+  report: ArrivalReport | null
+  wireBytes: number | null
+  said: string[]
+}
+export interface Listening {
+  sends: ListenedSend[]
+  strangers: string[]
+}
+
+export interface TrialAnswer {
+  /** What has to be installed first, in words; null where nothing has. */
+  missing: string | null
+  state: {
+    going: boolean
+    stage: string
+    elapsedSeconds: number
+    seconds: number
+    problem: string | null
+  } | null
+  result: TrialResult | null
+}
+
+const of = (showId: string, what: string): string => `/shows/${showId}/${what}`
+
+export async function fetchListening(showId: string): Promise<Listening | null> {
+  const answer = (await (await ask(of(showId, 'listening'))).json()) as {
+    listening: Listening | null
+  }
+  return answer.listening
+}
+/** Listens to what the show sends as it is saved; asked again, follows what has changed. */
+export async function beginListening(showId: string): Promise<void> {
+  await ask(of(showId, 'listening'), { method: 'POST' })
+}
+export async function endListening(showId: string): Promise<void> {
+  await ask(of(showId, 'listening'), { method: 'DELETE' })
+}
+
+export async function fetchTrial(showId: string): Promise<TrialAnswer> {
+  return (await ask(of(showId, 'trial'))).json() as Promise<TrialAnswer>
+}
+export async function beginTrial(
+  showId: string,
+  options: { seconds: number; line: PracticeLineName | null },
+): Promise<void> {
+  await ask(of(showId, 'trial'), withJson('POST', options))
+}
+/** Resolves when nothing of it runs any more and what arrived is kept. */
+export async function stopTrial(showId: string): Promise<void> {
+  await ask(of(showId, 'trial'), { method: 'DELETE' })
+}

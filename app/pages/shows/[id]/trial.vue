@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { type PracticeLineName, practiceLineNames, practiceLines } from '@green-mantle/core/network'
+import { trialSecondsLimits, trialVerdict } from '@green-mantle/core/trial'
+import { Play, Square } from '@lucide/vue'
+import { DateTime } from 'luxon'
+import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
+import SelectField from '~/components/fields/SelectField.vue'
+import RehearsalWays from '~/components/rehearse/RehearsalWays.vue'
+import PointEncoder from '~/components/trial/PointEncoder.vue'
+import WhatArrived from '~/components/trial/WhatArrived.vue'
+import WhatComputerDid from '~/components/trial/WhatComputerDid.vue'
+import { useTrial } from '~/composables/trial'
+import { useShowStore } from '~/stores/show'
+
+const store = useShowStore()
+const trial = useTrial()
+const { result, isGoing, isOfThisPlan, listening, problem } = trial
+
+const unheld = 'unheld' as const
+const seconds = ref<number>(trialSecondsLimits.usual)
+const durations = [15, 30, 60, 120].map((value) => ({ value, label: `${value} s` }))
+const line = ref<PracticeLineName | typeof unheld>(unheld)
+const lines = [
+  { value: unheld, label: 'straight to the listeners' },
+  ...practiceLineNames.map((value) => ({
+    value,
+    label: `practice line: ${practiceLines[value].name}`,
+  })),
+]
+
+const state = computed(() => trial.trial.value?.state ?? null)
+const missing = computed(() => trial.trial.value?.missing ?? null)
+const hasSends = computed(() => store.verdict.budget.sends.length > 0)
+const verdict = computed(() => (result.value ? trialVerdict(result.value) : null))
+const tones = { fits: 'text-moss', attention: 'text-ochre', fails: 'text-madder' } as const
+const about = computed(() => {
+  if (!result.value) return 'Real encoders and real sends, to listeners that nobody watches.'
+  const { at, seconds: length, line: by, input } = result.value
+  const when = DateTime.fromISO(at).toLocaleString(DateTime.DATETIME_MED)
+  const over = by === null ? 'straight to listeners of our own' : `over the practice line ${by}`
+  return `Sent for real from this computer for ${length} s, ${over}, with the ${input}, on ${when}. Nobody saw it.`
+})
+const begin = (): Promise<void> =>
+  trial.begin({ seconds: seconds.value, line: line.value === unheld ? null : line.value })
+</script>
+
+<template>
+  <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
+    <div class="flex shrink-0 flex-wrap items-end justify-end gap-x-3 gap-y-2">
+      <div class="min-w-72 flex-1">
+        <h2 class="text-2xl" :class="verdict && isOfThisPlan ? tones[verdict.state] : ''">
+          {{ verdict ? verdict.sentence : 'Not tried yet' }}
+        </h2>
+        <p class="text-ink-2 text-xs">{{ about }}</p>
+        <p v-if="result && !isOfThisPlan" class="text-ochre">
+          The plan has changed since it was tried.
+        </p>
+        <p v-if="problem" role="alert" class="text-madder">{{ problem }}</p>
+        <p v-if="missing" class="text-madder">{{ missing }}</p>
+      </div>
+      <RehearsalWays />
+      <SelectField v-model="line" class="w-60" label="Sent" :choices="lines" />
+      <SelectField v-model="seconds" class="w-24" label="For" :choices="durations" />
+      <button v-if="isGoing" type="button" class="button" @click="trial.stop()">
+        <Square class="size-4" /> Stop
+      </button>
+      <button
+        v-else
+        type="button"
+        class="button button-primary"
+        :disabled="!hasSends || missing !== null"
+        @click="begin"
+      >
+        <Play class="size-4" /> {{ result ? 'Try again' : 'Try it' }}, {{ seconds }} s
+      </button>
+    </div>
+    <p v-if="isGoing && state" role="status">
+      <progress
+        class="accent-moss mr-2 w-56 align-middle"
+        :max="state.seconds"
+        :value="state.elapsedSeconds"
+        aria-label="The trial"
+      />
+      {{ state.stage }}, <span class="number">{{ Math.round(state.elapsedSeconds) }} s</span>
+    </p>
+    <p v-if="!hasSends">
+      A trial needs a destination that is sent to.
+      <RouterLink class="link" :to="`/shows/${store.id}/destinations`"
+        >Go to Destinations</RouterLink
+      >.
+    </p>
+    <div
+      v-else
+      class="grid shrink-0 grid-cols-[minmax(0,1fr)_20rem] items-start gap-3 xl:grid-cols-[minmax(0,1fr)_24rem]"
+    >
+      <div class="flex min-w-0 flex-col gap-3">
+        <template v-if="result">
+          <WhatComputerDid :result="result" />
+          <WhatArrived :result="result" />
+        </template>
+        <section v-else class="card p-4">
+          <p class="max-w-[65ch]">
+            A trial runs every encode of the plan at once on this computer for a while, sends each
+            to a listener of ours, and says what the computer did and what of it arrived. It finds
+            what sums cannot: an encoder that does not keep up, a keyframe that comes too seldom, a
+            rate that is not kept.
+          </p>
+        </section>
+      </div>
+      <PointEncoder :listening="listening" @listen="trial.listen()" @end="trial.endListening()" />
+    </div>
+  </div>
+</template>

@@ -1,0 +1,2 @@
+export * from './judging'
+export * from './trial'

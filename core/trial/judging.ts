@@ -1,0 +1,193 @@
+import { type Arrival, type ArrivalReport, type ArrivedFrame, findingsOf } from '../arrival'
+import type { EncodedOutput } from '../encoding'
+import { usableUploadOf } from '../fit'
+import { type SentFrame, wireBytesOfFrames } from '../network'
+import type { Computer, Destination, Show } from '../show'
+import { kbpsInWords, renditionInWords, shareInWords } from '../words'
+import type { TrialResult, TrialSend } from './trial'
+
+const kbps = (bytes: number, seconds: number): number =>
+  Math.round((bytes * 8) / 1000 / Math.max(seconds, 0.001))
+
+/** kb/s in each second since the first frame came, as they came in. */
+export function perSecondKbps(frames: readonly ArrivedFrame[]): number[] {
+  const first = frames[0]?.atSeconds
+  if (first === undefined) return []
+  const seconds: number[] = []
+  for (const { atSeconds, bytes } of frames) {
+    const second = Math.floor(atSeconds - first)
+    seconds[second] = (seconds[second] ?? 0) + (bytes * 8) / 1000
+  }
+  return Array.from(seconds, (value) => Math.round(value ?? 0)).slice(0, 200)
+}
+
+const asSent = ({ kind, bytes, presentSeconds, decodeSeconds }: ArrivedFrame): SentFrame => ({
+  kind,
+  bytes,
+  hasTwoTimeStamps: presentSeconds !== decodeSeconds,
+  isAac: true,
+})
+
+/** What arrived of one send, held against what was planned. `wireBytes` as the listener counted them. */
+export function judgedSend(
+  show: Show,
+  output: EncodedOutput,
+  arrived: { arrival: Arrival | undefined; report: ArrivalReport | null; wireBytes: number | null },
+): TrialSend {
+  const { rendition, feed, key, muxer } = output
+  const destination = show.destinations.find(({ id }) => id === feed.ownerId) as Destination
+  const { arrival, report, wireBytes } = arrived
+  const frames = arrival?.frames ?? []
+  const plannedKbps = rendition.videoBitrateKbps + rendition.audioBitrateKbps
+  const planned = {
+    key,
+    name: feed.isBackup ? `${feed.name}, second ingest` : feed.name,
+    canvas: destination.canvas,
+    plannedWords: renditionInWords(rendition),
+    plannedFramesPerSecond: rendition.framesPerSecond,
+    plannedKbps,
+  }
+  if (!report?.picture)
+    return {
+      ...planned,
+      arrivedWords: null,
+      arrivedFramesPerSecond: null,
+      arrivedKbps: null,
+      busiestSecondKbps: null,
+      longestKeyframeSpacingSeconds: null,
+      wireBytes: null,
+      computedWireBytes: null,
+      longestGapSeconds: null,
+      perSecondKbps: [],
+      findings: [
+        {
+          kind: 'breach',
+          words:
+            muxer === 'whip'
+              ? 'It is sent over WHIP, which cannot be tried here.'
+              : 'Nothing of it arrived.',
+        },
+      ],
+    }
+  const { picture } = report
+  const video = frames.filter(({ kind }) => kind === 'video')
+  // How many a second really came, by the listener's clock: less than planned where the encoder is late.
+  const since = (video.at(-1)?.atSeconds ?? 0) - (video[0]?.atSeconds ?? 0)
+  const size =
+    picture.width && picture.height ? `${picture.width}×${picture.height}` : 'unknown size'
+  return {
+    ...planned,
+    arrivedWords: `${size}, ${picture.codec ?? 'unknown codec'}${picture.profile ? ` ${picture.profile}` : ''}${picture.level ? ` ${picture.level}` : ''}`,
+    arrivedFramesPerSecond: since > 0 ? Math.round(((video.length - 1) / since) * 10) / 10 : null,
+    arrivedKbps: kbps(
+      frames.reduce((sum, { bytes }) => sum + bytes, 0),
+      report.seconds - report.sinceLastSeconds,
+    ),
+    busiestSecondKbps: Math.round(report.busiestSecondKbps),
+    longestKeyframeSpacingSeconds: picture.longestKeyframeSpacingSeconds,
+    wireBytes,
+    computedWireBytes:
+      wireBytes === null ? null : Math.round(wireBytesOfFrames(frames.map(asSent), 'rtmp', 1)),
+    longestGapSeconds: Math.round(report.longestGapSeconds * 100) / 100,
+    perSecondKbps: perSecondKbps(frames),
+    findings: findingsOf(
+      { ...report, sinceLastSeconds: 0 },
+      {
+        destination,
+        rendition,
+        canvasPair: show.canvasPair,
+        usableKbps: usableUploadOf(show).usableKbps,
+      },
+    ).slice(0, 40),
+  }
+}
+
+/** Below this of real time a computer does not keep up: what a second of measuring may miss is left out. */
+export const keptUpSpeed = 0.98
+
+/** What a trial says, as a sentence with how grave it is. */
+export function trialVerdict(result: Pick<TrialResult, 'processes' | 'sends' | 'line'>): {
+  state: 'fits' | 'attention' | 'fails'
+  sentence: string
+} {
+  const failed = result.processes.find(({ problem }) => problem !== '')
+  if (failed) return { state: 'fails', sentence: `The ${failed.canvas} canvas was not sent` }
+  const slow = result.processes.find(({ speed }) => speed === null || speed < keptUpSpeed)
+  if (slow)
+    return {
+      state: 'fails',
+      sentence: `This computer makes ${shareInWords(slow.speed ?? 0)} of the ${slow.canvas} canvas in time`,
+    }
+  const nothing = result.sends.find(({ arrivedWords }) => arrivedWords === null)
+  if (nothing) return { state: 'fails', sentence: `Nothing arrived at ${nothing.name}` }
+  const refused = result.sends.find(({ findings }) =>
+    findings.some(({ kind }) => kind === 'breach'),
+  )
+  if (refused) return { state: 'fails', sentence: `${refused.name} is sent what its rules refuse` }
+  const differing = result.sends.find(({ findings }) => findings.length > 0)
+  if (differing)
+    return { state: 'attention', sentence: `${differing.name} is not sent quite what was planned` }
+  return {
+    state: 'fits',
+    sentence: result.line
+      ? 'Everything arrives as planned, on that line'
+      : 'Everything arrives as planned',
+  }
+}
+
+/** By how much the bytes on the wire missed what they were computed to be, in words; null where they were not counted. */
+export function wireInWords({
+  wireBytes,
+  computedWireBytes,
+  arrivedKbps,
+}: Pick<TrialSend, 'wireBytes' | 'computedWireBytes' | 'arrivedKbps'>): string | null {
+  if (wireBytes === null || !computedWireBytes || arrivedKbps === null) return null
+  const percent = ((wireBytes - computedWireBytes) / computedWireBytes) * 100
+  const ratio = wireBytes / computedWireBytes
+  return `${kbpsInWords(Math.round(arrivedKbps * ratio))}, ${Math.abs(percent).toFixed(1)} % ${percent >= 0 ? 'above' : 'below'} the sum`
+}
+
+/** Nearer than this the plan's loads are right. */
+const loadTolerance = 0.1
+
+/**
+ * By how much the plan's loads on the processor were off: what the encodes took, had they kept up, over
+ * what was planned. null where either is not known or they agree.
+ */
+export function loadCorrection({ processes }: Pick<TrialResult, 'processes'>): number | null {
+  let planned = 0
+  let taken = 0
+  for (const { plannedShare, processorShare, speed } of processes) {
+    if (plannedShare === null || processorShare === null || !speed) return null
+    planned += plannedShare
+    // One that did only part of its work in time would have taken so much more to do it all.
+    taken += processorShare / speed
+  }
+  if (planned <= 0 || taken <= 0 || Math.abs(taken / planned - 1) <= loadTolerance) return null
+  return taken / planned
+}
+
+/** A computer whose processor's encodes cost so many times what they did. */
+export const withLoadCorrected = (computer: Computer, factor: number): Computer => ({
+  ...computer,
+  devices: computer.devices.map((device) =>
+    device.kind !== 'processor'
+      ? device
+      : {
+          ...device,
+          throughputs: device.throughputs.map((each) => ({
+            ...each,
+            megapixelsPerSecond: Math.max(
+              0.1,
+              Number((each.megapixelsPerSecond / factor).toPrecision(3)),
+            ),
+            ...(each.millisecondsAFrame !== undefined && {
+              millisecondsAFrame: Math.min(
+                1000,
+                Number((each.millisecondsAFrame * factor).toPrecision(3)),
+              ),
+            }),
+          })),
+        },
+  ),
+})

@@ -1,0 +1,50 @@
+import { practiceLineNames } from '@green-mantle/core/network'
+import { trialSecondsLimits } from '@green-mantle/core/trial'
+import { setResponseStatus } from 'h3'
+import { z } from 'zod'
+import { readOwnComputer } from '../../../../database/computer/computerStore'
+import { useDatabase } from '../../../../database/connection'
+import { readShow } from '../../../../database/shows/showStore'
+import { keepTrial } from '../../../../database/trials/trialStore'
+import { apiHandler } from '../../../../http/apiHandler'
+import { ProblemError } from '../../../../http/problem'
+import { readJsonBody } from '../../../../http/readJsonBody'
+import { showIdOf, showNotFound } from '../../../../http/showRequests'
+import { missingProgram, systemPrograms } from '../../../../programs/systemPrograms'
+import { beginTrial } from '../../../../trial/trialJob'
+
+/** Begins to run the plan of the show, as it is saved, for real. */
+export default apiHandler(async (event) => {
+  const showId = showIdOf(event)
+  const { seconds, line } = await readJsonBody(event, {
+    name: 'A trial',
+    limitBytes: 1000,
+    schema: z.strictObject({
+      seconds: z.int().min(trialSecondsLimits.least).max(trialSecondsLimits.most),
+      line: z.enum(practiceLineNames).nullable(),
+    }),
+  })
+  const missing = missingProgram(systemPrograms.encoder)
+  if (missing)
+    throw new ProblemError({
+      status: 503,
+      title: 'There is nothing to try it with',
+      detail: missing,
+    })
+  const database = await useDatabase()
+  const stored = await readShow(database, showId)
+  if (!stored) throw showNotFound()
+  const { installation } = await readOwnComputer(database)
+  const began = beginTrial({
+    ...{ showId, show: stored.show, installation, seconds, line },
+    keep: (result) => keepTrial(database, showId, result),
+  })
+  if (!began)
+    throw new ProblemError({
+      status: 409,
+      title: 'A trial is under way already',
+      detail: 'Two at once would slow each other down. Wait for it, or stop it first.',
+    })
+  setResponseStatus(event, 202)
+  return null
+})

@@ -1,0 +1,25 @@
+import { readFile } from 'node:fs/promises'
+import { availableParallelism } from 'node:os'
+import { performance } from 'node:perf_hooks'
+
+/** Clock ticks a second in which Linux counts a process's time; the same on every system in use. */
+const ticksPerSecond = 100
+
+/** Seconds of processor that a process has taken, all its threads together; null where it is gone. */
+export async function processorSeconds(pid: number | undefined): Promise<number | null> {
+  const stat = await readFile(`/proc/${pid}/stat`, 'utf8').catch(() => null)
+  // After the name, which may hold anything, in brackets: the 12th and 13th are its own time and the system's for it.
+  const fields = stat?.slice(stat.lastIndexOf(')') + 2).split(' ')
+  const ticks = Number(fields?.[11]) + Number(fields?.[12])
+  return Number.isFinite(ticks) ? ticks / ticksPerSecond : null
+}
+
+/** The share of the whole processor that a process has taken since now, 1 = all of it, when it is asked. */
+export function processorShareOf(pid: number | undefined): () => Promise<number | null> {
+  const began = performance.now()
+  return async () => {
+    const taken = await processorSeconds(pid)
+    const seconds = (performance.now() - began) / 1000
+    return taken === null || seconds <= 0 ? null : taken / seconds / availableParallelism()
+  }
+}

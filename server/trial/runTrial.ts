@@ -1,0 +1,271 @@
+import { mkdtemp, rm, stat } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { performance } from 'node:perf_hooks'
+import {
+  canvasArguments,
+  type CanvasEncodes,
+  canvasEncodesOf,
+  type EncodedOutput,
+  escapedForList,
+} from '@green-mantle/core/encoding'
+import { deviceUses, loadOn } from '@green-mantle/core/fit'
+import { type EncodingProgress, progressReader } from '@green-mantle/core/measured'
+import { recordingMegabytes } from '@green-mantle/core/media'
+import { type PracticeLineName, practiceLines } from '@green-mantle/core/network'
+import { rehearsalKey } from '@green-mantle/core/rehearsal'
+import type { CanvasName, Show } from '@green-mantle/core/show'
+import { judgedSend, type TrialProcess, type TrialResult } from '@green-mantle/core/trial'
+import { renditionInWords } from '@green-mantle/core/words'
+import { pacedProxy, type PacedProxy } from '../line/pacedProxy'
+import { type Pacer, practicePacer } from '../line/pacer'
+import {
+  arrivalOf,
+  beginListening,
+  type ListenedSend,
+  listeningState,
+} from '../listeners/listening'
+import { ask } from '../measuring/encoderProgram'
+import { processorShareOf } from '../measuring/processorTime'
+import { runProgram, type RunningProgram } from '../programs/runProgram'
+import { systemPrograms } from '../programs/systemPrograms'
+
+export interface TrialOptions {
+  showId: string
+  show: Show
+  installation: string
+  seconds: number
+  /** null sends to the listeners as fast as they take it. */
+  line: PracticeLineName | null
+  signal: AbortSignal
+  report: (stage: string) => void
+}
+
+const clipSeconds = 4
+const prepareGraceSeconds = 20
+
+/** A moving picture with its time and frame count, and a tone: what a canvas shows in a trial. */
+async function makeTestClip(folder: string, show: Show, canvas: CanvasName): Promise<string> {
+  const { width, height } = show.canvasPair[canvas]
+  const rate = show.canvasPair.framesPerSecond
+  const path = join(folder, `${canvas}.mkv`)
+  const { worked, errors } = await ask('ffmpeg', [
+    ...['-loglevel', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i'],
+    `testsrc2=size=${width}x${height}:rate=${rate}:duration=${clipSeconds},noise=alls=8:allf=t`,
+    ...['-f', 'lavfi', '-i', `sine=frequency=440:sample_rate=48000:duration=${clipSeconds}`],
+    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '20', '-pix_fmt', 'yuv420p'],
+    ...['-c:a', 'pcm_s16le', '-ac', '2', path],
+  ])
+  if (!worked) throw new Error(`The test picture of the ${canvas} canvas was not made. ${errors}`)
+  return path
+}
+
+/** Where an output of a trial goes: a listener, through the practice line where there is one, or a file. */
+function addressIn(
+  { key, feed }: EncodedOutput,
+  {
+    listeners,
+    proxyPort,
+    folder,
+  }: {
+    listeners: ReadonlyMap<string, ListenedSend>
+    proxyPort: number | null
+    folder: string
+  },
+): string {
+  if (feed.isRecording) return join(folder, `${feed.ownerId}.mkv`)
+  const listener = listeners.get(key)
+  // What nothing listens to goes nowhere, so that it is encoded all the same.
+  if (!listener?.address) return join(folder, 'nowhere')
+  if (!listener.streamKey) return listener.address
+  const address = new URL(listener.address)
+  if (proxyPort !== null) address.port = `${proxyPort}`
+  return `${address.href}/${listener.streamKey}`
+}
+
+interface RunningCanvas {
+  canvas: CanvasEncodes
+  program: RunningProgram
+  reports: (EncodingProgress & { atSeconds: number })[]
+  share: () => Promise<number | null>
+}
+
+function runCanvas(
+  show: Show,
+  canvas: CanvasEncodes,
+  clip: string,
+  where: Parameters<typeof addressIn>[1],
+  seconds: number,
+): RunningCanvas {
+  const looped = ['-re', '-stream_loop', '-1', '-i', clip]
+  const args = canvasArguments(canvas, {
+    input: looped,
+    archiveMix: looped,
+    addressOf: (output) => escapedForList(addressIn(output, where)),
+  })
+  const read = progressReader()
+  const reports: RunningCanvas['reports'] = []
+  const program = runProgram(
+    systemPrograms.encoder,
+    'ffmpeg',
+    [
+      ...['-hide_banner', '-nostdin', '-y', '-loglevel', 'error', '-nostats'],
+      ...['-stats_period', '0.5', '-progress', 'pipe:3'],
+      ...args,
+    ],
+    {
+      timeLimitSeconds: seconds + prepareGraceSeconds,
+      onProgress: (piece) => {
+        const atSeconds = performance.now() / 1000
+        for (const report of read(piece)) reports.push({ ...report, atSeconds })
+      },
+    },
+  )
+  return { canvas, program, reports, share: processorShareOf(program.pid) }
+}
+
+/** How fast a process went through its picture against real time, once it had got going; null where it never did. */
+function speedOf(reports: RunningCanvas['reports']): number | null {
+  const going = reports.filter(({ outSeconds }) => outSeconds > 0)
+  const first = going[0]
+  const last = going.at(-1)
+  if (!first || !last || last.atSeconds <= first.atSeconds) return null
+  const speed = (last.outSeconds - first.outSeconds) / (last.atSeconds - first.atSeconds)
+  // It plays at real time, so that more than that is rounding.
+  return Math.min(1, Math.round(speed * 100) / 100)
+}
+
+/** What the plan's loads on the processor come to for one canvas; null where something of it is on no known device. */
+function plannedShareOf(show: Show, { encodes }: CanvasEncodes): number | null {
+  const processors = deviceUses(show).filter(({ device }) => device.kind === 'processor')
+  const loads = encodes.map(({ encode }) => {
+    const use = processors.find(({ device }) => device.id === encode.deviceId)
+    return use ? loadOn(use.device, encode.rendition) : null
+  })
+  return loads.some((load) => load === null)
+    ? null
+    : loads.reduce<number>((sum, load) => sum + (load ?? 0), 0)
+}
+
+async function processResult(
+  show: Show,
+  { canvas, program, reports, share }: RunningCanvas,
+  stoppedByUs: boolean,
+): Promise<TrialProcess> {
+  const processorShare = await share()
+  const end = await program.stop()
+  return {
+    canvas: canvas.canvas,
+    encodes: canvas.encodes.map(({ encode }) => renditionInWords(encode.rendition)),
+    speed: speedOf(reports),
+    droppedFrames: reports.at(-1)?.droppedFrames ?? 0,
+    processorShare,
+    plannedShare: plannedShareOf(show, canvas),
+    problem: stoppedByUs ? '' : end.errors.slice(-2000) || 'The encoder ended early.',
+  }
+}
+
+/** Resolves when so much time is over, when it is stopped, or when a process ends by itself. */
+async function untilOver(
+  running: readonly RunningCanvas[],
+  seconds: number,
+  signal: AbortSignal,
+): Promise<Set<RunningCanvas>> {
+  const early = new Set<RunningCanvas>()
+  await new Promise<void>((resolve) => {
+    const timer = setTimeout(resolve, seconds * 1000)
+    const over = (): void => {
+      clearTimeout(timer)
+      resolve()
+    }
+    signal.addEventListener('abort', over, { once: true })
+    for (const each of running)
+      void each.program.ended.then(() => {
+        early.add(each)
+        if (early.size === running.length) over()
+      })
+  })
+  return new Set(early)
+}
+
+/**
+ * Runs the whole plan for a while: every encode at once on this computer, from a moving picture a
+ * canvas, to listeners of ours that nobody watches. Leaves nothing running and no files.
+ */
+export async function runTrial(options: TrialOptions): Promise<TrialResult> {
+  const { showId, show, seconds, line, signal, report, installation } = options
+  const folder = await mkdtemp(join(tmpdir(), 'green-mantle-trial-'))
+  let pacer: Pacer | undefined
+  let proxy: PacedProxy | undefined
+  const running: RunningCanvas[] = []
+  try {
+    report('Making the test pictures')
+    const canvases = canvasEncodesOf(show)
+    const clips = new Map<CanvasName, string>()
+    for (const { canvas } of canvases) clips.set(canvas, await makeTestClip(folder, show, canvas))
+    await beginListening(showId, show)
+    const listeners = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
+    const rtmp = [...listeners.values()].find(({ streamKey }) => streamKey !== '')
+    if (line !== null && rtmp?.address) {
+      pacer = practicePacer(practiceLines[line], {
+        seed: 1,
+        startHour: Number(show.startsAt.slice(11, 13)),
+        durationSeconds: seconds + prepareGraceSeconds,
+      })
+      proxy = await pacedProxy(Number(new URL(rtmp.address).port), pacer)
+    }
+    if (!signal.aborted) {
+      report('Sending')
+      const where = { listeners, proxyPort: proxy?.port ?? null, folder }
+      for (const canvas of canvases)
+        running.push(runCanvas(show, canvas, clips.get(canvas.canvas) as string, where, seconds))
+      const early = await untilOver(running, seconds, signal)
+      report('Looking at what arrived')
+      // Taken before the senders are ended, so that their ends do not count.
+      const heard = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
+      const processes = await Promise.all(
+        running.map((each) => processResult(show, each, !early.has(each))),
+      )
+      const outputs = canvases.flatMap(({ encodes }) => encodes.flatMap(({ outputs: own }) => own))
+      const sends = outputs
+        .filter(({ feed }) => !feed.isRecording)
+        .map((output) =>
+          judgedSend(show, output, {
+            arrival: arrivalOf(showId, output.key),
+            report: heard.get(output.key)?.report ?? null,
+            wireBytes: heard.get(output.key)?.wireBytes ?? null,
+          }),
+        )
+      const recordings = await Promise.all(
+        outputs
+          .filter(({ feed }) => feed.isRecording)
+          .map(async (output) => ({
+            name: output.feed.name,
+            megabytes:
+              (await stat(addressIn(output, where)).then(
+                ({ size }) => size,
+                () => 0,
+              )) / 1e6,
+            plannedMegabytes: recordingMegabytes(output.rendition, seconds / 60),
+          })),
+      )
+      return {
+        at: new Date().toISOString(),
+        installation,
+        seconds,
+        planKey: rehearsalKey(show),
+        input: 'test picture',
+        line: line === null ? null : practiceLines[line].name,
+        processes,
+        sends,
+        recordings,
+      }
+    }
+    throw new Error('It was stopped before anything was sent.')
+  } finally {
+    await Promise.all(running.map(({ program }) => program.kill()))
+    await proxy?.close()
+    pacer?.stop()
+    await rm(folder, { recursive: true, force: true })
+  }
+}
