@@ -34,7 +34,9 @@ function arrivalOf({
     const isKey = index % Math.round(keyframeSeconds * fps) === 0
     const place = index % Math.round(keyframeSeconds * fps)
     const inGroup = isKey ? -1 : (place - 1) % group
-    const shift = isKey || bFrames === 0 ? 1 : inGroup === 0 ? group : 0
+    // The last of a group of pictures may have fewer to wait for.
+    const waits = Math.min(group, Math.round(keyframeSeconds * fps) - place)
+    const shift = isKey || bFrames === 0 ? 1 : inGroup === 0 ? waits : 0
     frames.push({
       kind: 'video',
       bytes: frameBytes,
@@ -188,6 +190,20 @@ describe('what is said of it', () => {
     expect(words).toMatch(/picture has not moved for 8 s/)
     expect(words).toMatch(/silent for 6 s/)
     expect(words).toMatch(/Nothing has arrived for 8 s/)
+  })
+
+  it('tells missing frames from changing intervals', () => {
+    const whole = arrivalOf()
+    const video = whole.frames.filter(({ kind }) => kind === 'video')
+    const without = new Set([video[70], video[71], video[200]])
+    whole.frames = whole.frames.filter((frame) => !without.has(frame))
+    expect(said(whole)).toMatch(/Three frames are missing in the last 12 s/)
+    const jittered = arrivalOf()
+    jittered.frames
+      .filter(({ kind }) => kind === 'video')
+      .forEach((frame, index) => (frame.presentSeconds += index % 3 === 0 ? 0.006 : 0))
+    expect(said(jittered)).toMatch(/Frames come at changing intervals/)
+    expect(said(jittered)).not.toMatch(/missing/)
   })
 
   it('tells of peaks above the usable upload, and of mono', () => {

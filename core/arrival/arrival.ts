@@ -52,7 +52,7 @@ export interface Arrival {
 }
 
 /** How much of a send is kept frame by frame. */
-const keptSeconds = 180
+export const keptSeconds = 180
 const mostFrames = 60_000
 
 export const nothingArrived = (): Arrival => ({

@@ -6,7 +6,8 @@ import {
   otherCanvas,
   type Rendition,
 } from '../show'
-import { codecNames, kbpsInWords, sizeInWords, wholeNumber } from '../words'
+import { codecNames, countInWords, kbpsInWords, sizeInWords, wholeNumber } from '../words'
+import { keptSeconds } from './arrival'
 import type { ArrivalReport } from './report'
 
 /** Something that is not as it should be: against the destination's rules, against the plan, or not foreseen by it. */
@@ -161,6 +162,11 @@ function unforeseenIn(
   const found: string[] = []
   const seconds = (value: number): string => `${Math.round(value)} s`
   if (!report.picture && report.seconds > standsStillSeconds) found.push('No picture arrives.')
+  const missing = report.picture?.missingFrames ?? 0
+  if (missing > 0 && report.picture)
+    found.push(
+      `${countInWords(missing, 'frame')} ${missing === 1 ? 'is' : 'are'} missing in the last ${Math.round(Math.min(report.seconds, keptSeconds))} s: left out by the sender, which did not keep up or could not send.`,
+    )
   if (!report.sound && report.seconds > standsStillSeconds)
     found.push('No sound arrives: the send has no sound track.')
   if (report.silentSeconds >= standsStillSeconds)

@@ -8,6 +8,8 @@ export interface ArrivalReport {
         framesPerSecond: number | null
         /** Whether the spacing of frames changes by more than its usual rounding. */
         hasVariableRate: boolean
+        /** Of the frames that its rate says, how many did not come. */
+        missingFrames: number
         bFrames: number
         /** Whether frames after a keyframe are shown before it. */
         hasOpenGroups: boolean
@@ -97,16 +99,25 @@ export function hasOpenGroups(video: readonly ArrivedFrame[]): boolean {
 /** Frames are stamped in whole milliseconds over RTMP; more than this apart is no rounding. */
 const roundingSeconds = 0.0025
 
-function hasVariableRate(video: readonly ArrivedFrame[]): boolean {
+/**
+ * How evenly frames come: how many are missing, told by gaps of a whole number of frames, and whether
+ * the other gaps differ by more than rounding.
+ */
+function spacingOf(video: readonly ArrivedFrame[]): { missing: number; isVariable: boolean } {
   const shown = video.map(({ presentSeconds }) => presentSeconds).sort((a, b) => a - b)
   const gaps = shown.slice(1).map((time, index) => time - (shown[index] as number))
-  if (gaps.length < 10) return false
+  if (gaps.length < 10) return { missing: 0, isVariable: false }
   const usual = [...gaps].sort((a, b) => a - b)[gaps.length >> 1] as number
-  const odd = gaps.filter((gap) => Math.abs(gap - usual) > roundingSeconds).length
-  return odd > gaps.length / 20
+  let missing = 0
+  let odd = 0
+  for (const gap of gaps) {
+    const frames = Math.max(1, Math.round(gap / usual))
+    if (Math.abs(gap - frames * usual) > roundingSeconds * frames) odd += 1
+    else missing += frames - 1
+  }
+  return { missing, isVariable: odd > gaps.length / 20 }
 }
 
-/** Frame rates that are meant, from one that was counted: 29.97 and 59.94 are 30 and 60 less a thousandth. */
 const round3 = (value: number): number => Math.round(value * 1000) / 1000
 
 function pictureReport(
@@ -117,11 +128,13 @@ function pictureReport(
   if (video.length === 0) return null
   const seconds = spanSeconds(video)
   const lastKey = video.findLast(({ isKey }) => isKey)
+  const { missing, isVariable } = spacingOf(video)
   const wereTwo = arrival.longestKeyframeSpacingSeconds > 0
   return {
     ...(arrival.picture ?? { codec: null, profile: null, level: null, width: null, height: null }),
-    framesPerSecond: seconds > 0 ? round3(video.length / seconds) : null,
-    hasVariableRate: hasVariableRate(video),
+    framesPerSecond: seconds > 0 ? round3((video.length + missing) / seconds) : null,
+    hasVariableRate: isVariable,
+    missingFrames: missing,
     bFrames: bFramesIn(video),
     hasOpenGroups: hasOpenGroups(video),
     shortestKeyframeSpacingSeconds: wereTwo ? arrival.shortestKeyframeSpacingSeconds : null,

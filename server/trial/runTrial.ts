@@ -221,12 +221,9 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
         running.push(runCanvas(show, canvas, clips.get(canvas.canvas) as string, where, seconds))
       const early = await untilOver(running, seconds, signal)
       report('Looking at what arrived')
-      // Taken before the senders are ended, so that their ends do not count.
-      const heard = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
-      const processes = await Promise.all(
-        running.map((each) => processResult(show, each, !early.has(each))),
-      )
       const outputs = canvases.flatMap(({ encodes }) => encodes.flatMap(({ outputs: own }) => own))
+      // Judged before the senders are ended, so that what they still had in hand does not count.
+      const heard = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
       const sends = outputs
         .filter(({ feed }) => !feed.isRecording)
         .map((output) =>
@@ -236,6 +233,9 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
             wireBytes: heard.get(output.key)?.wireBytes ?? null,
           }),
         )
+      const processes = await Promise.all(
+        running.map((each) => processResult(show, each, !early.has(each))),
+      )
       const recordings = await Promise.all(
         outputs
           .filter(({ feed }) => feed.isRecording)

@@ -90,7 +90,7 @@ const speeds = computed(() =>
     <p v-if="problem" class="text-madder mt-2" role="alert">{{ problem }}</p>
     <p v-if="going" class="mt-2" role="status">
       <progress
-        class="accent-moss mr-2 w-56 align-middle"
+        class="mr-2 w-56 align-middle"
         :max="report?.of ?? 1"
         :value="report?.done ?? 0"
         aria-label="Measuring this computer"

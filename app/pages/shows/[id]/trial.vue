@@ -41,6 +41,12 @@ const about = computed(() => {
   const over = by === null ? 'straight to listeners of our own' : `over the practice line ${by}`
   return `Sent for real from this computer for ${length} s, ${over}, with the ${input}, on ${when}. Nobody saw it.`
 })
+/** Whether what this computer did says little of the plan, which has another one in mind. */
+const isForeign = computed(
+  () =>
+    result.value !== null &&
+    store.show.computer.measured?.installation !== result.value.installation,
+)
 const begin = (): Promise<void> =>
   trial.begin({ seconds: seconds.value, line: line.value === unheld ? null : line.value })
 </script>
@@ -77,12 +83,19 @@ const begin = (): Promise<void> =>
     </div>
     <p v-if="isGoing && state" role="status">
       <progress
-        class="accent-moss mr-2 w-56 align-middle"
+        class="mr-2 w-56 align-middle"
         :max="state.seconds"
         :value="state.elapsedSeconds"
         aria-label="The trial"
       />
       {{ state.stage }}, <span class="number">{{ Math.round(state.elapsedSeconds) }} s</span>
+    </p>
+    <p v-if="isForeign" class="text-ochre">
+      The plan was made for
+      {{ store.show.computer.name || 'a computer of which nothing is known' }}, not for this
+      computer as it was measured.
+      <RouterLink class="link" :to="`/shows/${store.id}/encoders`">Measure this computer</RouterLink
+      >.
     </p>
     <p v-if="!hasSends">
       A trial needs a destination that is sent to.

@@ -1,0 +1,137 @@
+import { execFileSync, spawn } from 'node:child_process'
+import { once } from 'node:events'
+import type { Rendition, Show } from '@green-mantle/core/show'
+import { demoShow } from '@green-mantle/demo'
+import type { Page } from '@playwright/test'
+import { expect, expectAccessible, storeShow, test } from './fixtures'
+
+/** The demo at sizes that two cores make beside a browser: one send a canvas, and the recording. */
+const picture = (changes: Partial<Rendition>): Partial<Rendition> => ({
+  ...{ framesPerSecond: 30, codec: 'h264', effort: 'fastest', bFrames: 0 },
+  ...{ keyframeIntervalSeconds: 2, audioSampleRateHz: 48_000, audioBitrateKbps: 128 },
+  ...changes,
+})
+const small: Show = {
+  ...demoShow,
+  fit: { ...demoShow.fit, automatic: false },
+  canvasPair: {
+    framesPerSecond: 30,
+    landscape: { width: 640, height: 360 },
+    vertical: { width: 360, height: 640 },
+  },
+  recordings: [],
+  destinations: demoShow.destinations
+    .filter(({ id }) => id === 'longmeadow' || id === 'flickerbrook')
+    .map((destination) => ({
+      ...destination,
+      on: true,
+      plan: { ...destination.plan, leftOut: false },
+      rules: {
+        ...destination.rules,
+        sizes: { type: 'up to', width: 1920, height: 1920 },
+        audioSampleRatesHz: [44_100, 48_000],
+      },
+      renditions: destination.renditions.slice(0, 1).map((rendition) => ({
+        ...rendition,
+        ...(destination.canvas === 'landscape'
+          ? picture({ width: 640, height: 360, videoBitrateKbps: 800 })
+          : picture({ width: 360, height: 640, videoBitrateKbps: 600 })),
+      })),
+    })),
+}
+
+async function openTrial(page: Page, address: string): Promise<string> {
+  const { id } = await storeShow(address, small)
+  await page.goto(`/shows/${id}/trial`)
+  return id
+}
+
+test('the plan is tried for real: the computer keeps up, and both sends arrive as planned', async ({
+  page,
+  stack,
+}) => {
+  test.setTimeout(180_000)
+  const id = await openTrial(page, stack.application.address)
+  await expect(page.getByRole('heading', { name: 'Not tried yet' })).toBeVisible()
+  await page.getByLabel('For', { exact: true }).selectOption({ label: '15 s' })
+  await page.getByRole('button', { name: /^Try it/ }).click()
+  await expect(page.getByRole('progressbar')).toBeVisible()
+  // A second trial at once would slow both.
+  const second = await fetch(`${stack.application.address}/api/shows/${id}/trial`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ seconds: 15, line: null }),
+  })
+  expect(second.status).toBe(409)
+  const arrived = page.getByRole('region', { name: 'What arrived' })
+  await expect(arrived).toBeVisible({ timeout: 90_000 })
+  await expect(arrived).toContainText('640×360, h264 High')
+  await expect(arrived).toContainText('360×640, h264 High')
+  await expect(page.getByRole('region', { name: 'What the computer did' })).toContainText('×')
+  await expectAccessible(page)
+  // Kept beside the show, and out of date once the plan is another.
+  await page.reload()
+  await expect(arrived).toBeVisible()
+  await expect(page.getByText('The plan has changed since it was tried.')).toBeHidden()
+  const { body } = await fetch(`${stack.application.address}/api/shows/${id}/trial`)
+    .then((response) => response.json())
+    .then((answer) => ({ body: answer as { result: { sends: Record<string, number>[] } } }))
+  for (const send of body.result.sends) {
+    // Bytes that crossed against what they were computed to be for the frames that came.
+    expect(Math.abs(send.wireBytes! / send.computedWireBytes! - 1)).toBeLessThan(0.02)
+    expect(send.arrivedKbps! / send.plannedKbps!).toBeGreaterThan(0.7)
+  }
+  // Nothing of it goes on.
+  expect(execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })).not.toMatch(
+    new RegExp(`ffmpeg.*green-mantle-trial-`),
+  )
+})
+
+test('a person’s own encoder is heard, right and wrong, by mouse and by keyboard', async ({
+  page,
+  stack,
+}) => {
+  test.setTimeout(150_000)
+  await openTrial(page, stack.application.address)
+  await page.getByRole('button', { name: 'Listen' }).focus()
+  await page.keyboard.press('Enter')
+  const long = page.locator('[data-listener=Longmeadow]')
+  await expect(long.locator('code')).toHaveCount(2)
+  const [address, key] = await long.locator('code').allTextContents()
+  const send = (to: string, size: string, keyframes: number) =>
+    spawn('ffmpeg', [
+      ...['-v', 'error', '-re', '-f', 'lavfi', '-i', `testsrc2=size=${size}:rate=30`],
+      ...['-f', 'lavfi', '-i', 'sine=sample_rate=48000', '-t', '60', '-pix_fmt', 'yuv420p'],
+      ...['-c:v', 'libx264', '-preset', 'ultrafast', '-bf', '0', '-g', `${keyframes}`],
+      ...['-x264-params', 'scenecut=0:nal-hrd=cbr', '-b:v', '800k', '-minrate', '800k'],
+      ...['-maxrate', '800k', '-bufsize', '400k', '-c:a', 'aac', '-ac', '2', '-b:a', '128k'],
+      ...['-f', 'flv', to],
+    ])
+
+  // A key that belongs to nobody.
+  const stranger = send(`${address}/not-a-key-1234`, '640x360', 60)
+  await expect(page.getByText(/tried a key that ends in 1234/)).toBeVisible()
+  if (stranger.exitCode === null) await once(stranger, 'exit')
+
+  // Right: what arrives is as planned.
+  const right = send(`${address}/${key}`, '640x360', 60)
+  await expect(long).toContainText('As planned, within its rules.', { timeout: 30_000 })
+  // A second program at the same address is refused, and said.
+  const twice = send(`${address}/${key}`, '640x360', 60)
+  await once(twice, 'exit')
+  await expect(long).toContainText('A second program tried to send here')
+  right.kill('SIGTERM')
+  await once(right, 'exit')
+
+  // Wrong: the other canvas, with its keyframes too far apart.
+  const wrong = send(`${address}/${key}`, '360x640', 250)
+  await expect(long).toContainText('that is the vertical canvas')
+  await expect(long).toContainText(/wants a keyframe every \d+ s or sooner, not every/, {
+    timeout: 30_000,
+  })
+  wrong.kill('SIGTERM')
+  await once(wrong, 'exit')
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Listen no more' }).click()
+  await expect(page.getByRole('button', { name: 'Listen', exact: true })).toBeVisible()
+})
