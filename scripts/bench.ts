@@ -4,6 +4,7 @@ import { type Area, printFigures } from '../bench/figure'
 import listArea from '../bench/list'
 import plannerArea from '../bench/planner'
 import rehearsalArea from '../bench/rehearsal'
+import wireArea from '../bench/wire'
 import { ensureBuild } from './build'
 import { main } from './run'
 import { systemPrograms } from '../server/programs/systemPrograms'
@@ -18,6 +19,7 @@ const areas: Record<string, Area> = {
   pictures: picturesArea,
   planner: plannerArea,
   rehearsal: rehearsalArea,
+  wire: wireArea,
 }
 
 /** `npm run bench`, or `npm run bench -- area` for one area alone. */
@@ -28,8 +30,10 @@ main(async () => {
     throw new Error(
       `No such area: ${unknown.join(', ')}. There are ${Object.keys(areas).join(', ')}.`,
     )
-  const chosen = wanted.length > 0 ? wanted : Object.keys(areas)
-  if (chosen.some((name) => !['core', 'planner', 'rehearsal'].includes(name))) {
+  // The wire takes seven minutes, since what is sent is sent in real time.
+  const chosen = wanted.length > 0 ? wanted : Object.keys(areas).filter((name) => name !== 'wire')
+  if (chosen.includes('wire')) await ensurePrograms([systemPrograms.encoder])
+  if (chosen.some((name) => !['core', 'planner', 'rehearsal', 'wire'].includes(name))) {
     await ensurePrograms([systemPrograms.database, systemPrograms.browser])
     await ensureBuild()
   }

@@ -1,12 +1,14 @@
 import { readKeyFile } from '../server/secrets/keyFile'
 import { accessTokenFrom } from '../server/settings'
 import { startApplication } from './application'
+import { systemPrograms } from '../server/programs/systemPrograms'
 import { ensureBuild } from './build'
 import { openDatabase } from './database'
 import { dataDirectory } from './paths'
 import { portFrom } from './ports'
 import { keptRunning } from './restarting'
 import { main } from './run'
+import { ensurePrograms } from './systemPackages'
 import { untilInterrupted } from './untilInterrupted'
 
 /** `npm run demo`: database and application with the demo show, until Ctrl-C. */
@@ -19,6 +21,10 @@ main(async () => {
   const keyFile = process.env.GREEN_MANTLE_KEY_FILE ?? `${dataDirectory}/installation.key`
   await readKeyFile(keyFile)
   const database = await openDatabase()
+  // Measuring and trying need it; everything else goes on without, and the pages say so.
+  await ensurePrograms([systemPrograms.encoder]).catch((error: unknown) => {
+    console.log(`${(error as Error).message} Until then nothing is measured or tried for real.`)
+  })
   let isOver = false
   const isDone = (): boolean => isOver
   try {

@@ -143,7 +143,35 @@ const views: View[] = [
       await page.getByRole('heading', { name: /^Clean on/ }).scrollIntoViewIfNeeded()
     },
   },
-  { name: 'encoders', path: (id) => `/shows/${id}/encoders`, colours: 'light' },
+  {
+    name: 'encoders',
+    path: (id) => `/shows/${id}/encoders`,
+    colours: 'light',
+    prepare: async (page) => {
+      await page.getByRole('button', { name: /^Quick/ }).click()
+      await page.getByText(/^1[0-9] of/).waitFor({ timeout: 90_000 })
+    },
+  },
+  {
+    name: 'trial',
+    path: (id) => `/shows/${id}/trial`,
+    colours: 'light',
+    // On this computer as it is, so that the plan is one that it can carry out.
+    prepare: async (page) => {
+      const trial = page.url()
+      await page.goto(trial.replace(/trial$/, 'encoders'))
+      const measure = page.getByRole('button', { name: /^Quick/ })
+      if (await measure.isVisible()) await measure.click()
+      await page
+        .getByRole('button', { name: 'Use what was measured in this show' })
+        .click({ timeout: 150_000 })
+      await page.getByText(/saved just now/).waitFor()
+      await page.goto(trial)
+      await page.getByLabel('For', { exact: true }).selectOption({ label: '15 s' })
+      await page.getByRole('button', { name: /^Try it/ }).click()
+      await page.getByRole('heading', { name: 'What arrived' }).waitFor({ timeout: 120_000 })
+    },
+  },
   {
     name: 'plans',
     path: (id) => `/shows/${id}/fit`,

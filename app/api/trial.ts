@@ -4,7 +4,7 @@ import type { TrialResult } from '@green-mantle/core/trial'
 import { ask, withJson } from './ask'
 
 /** One listener, and what it hears. */
-export interface ListenedSend {
+interface ListenedSend {
   key: string
   address: string | null
   streamKey: string

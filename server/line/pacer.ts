@@ -1,6 +1,7 @@
 import {
   creditsAfter,
   type PracticeLine,
+  type PracticeSecond,
   practiceSecondAt,
   practiceSeconds,
 } from '@green-mantle/core/network'
@@ -39,16 +40,18 @@ interface Connection {
   waiting: { bytes: number; resolve: () => void }[]
 }
 
-/**
- * Lets bytes pass as a practice line would: each tick's capacity is shared between the open
- * connections by max-min fairness, none beyond the TCP ceiling of its path.
- */
-export function practicePacer(
+/** A pacer for a practice line. */
+export const practicePacer = (
   line: PracticeLine,
   options: { seed: number; startHour: number; durationSeconds: number },
   clock: Clock = realClock,
-): Pacer {
-  const seconds = practiceSeconds(line, { ...options, count: options.durationSeconds })
+): Pacer => pacerOf(practiceSeconds(line, { ...options, count: options.durationSeconds }), clock)
+
+/**
+ * Lets bytes pass as a line would that is known second by second: each tick's capacity is shared
+ * between the open connections by max-min fairness, none beyond the TCP ceiling of its path.
+ */
+export function pacerOf(seconds: readonly PracticeSecond[], clock: Clock = realClock): Pacer {
   const startedAt = clock.now()
   const connections = new Set<Connection>()
   let last = startedAt

@@ -42,7 +42,13 @@ declare module 'node-media-server/src/protocol/rtmp.js' {
 
 declare module 'node-media-server/src/protocol/flv.js' {
   import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+  interface FlvReader {
+    onPacketCallback: (packet: MediaPacket) => void
+    /** null, or what is wrong. */
+    parserData(bytes: Buffer): string | null
+  }
   const Flv: {
+    new (): FlvReader
     createHeader(hasAudio: boolean, hasVideo: boolean): Buffer
     createMessage(packet: MediaPacket): Buffer
   }

@@ -2,7 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process'
 import { findProgram, missingProgram, type SystemProgram, systemPrograms } from './systemPrograms'
 
 /** How a program ended. */
-export interface ProgramEnd {
+interface ProgramEnd {
   /** null where a signal ended it. */
   code: number | null
   /** Why it was ended from here; null where it ended by itself. */

@@ -1,0 +1,29 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, it } from 'vitest'
+import { crossSrt, crossTcp } from '../../bench/crossing'
+
+const folder = mkdtempSync(join(tmpdir(), 'green-mantle-wire-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+/** Two of what `npm run bench -- wire` holds against real bytes. */
+describe('what crosses is what was computed, within 1 %', () => {
+  const rendition = {
+    size: '640x360',
+    framesPerSecond: 30,
+    videoKbps: 1500,
+    audioKbps: 128,
+    bFrames: 2,
+  }
+
+  it.concurrent('over RTMP', async () => {
+    const { bytes, computedBytes } = await crossTcp(folder, rendition, 'rtmp')
+    expect(Math.abs(bytes / computedBytes - 1)).toBeLessThan(0.01)
+  })
+
+  it.concurrent('over SRT', async () => {
+    const { bytes, computedBytes } = await crossSrt(folder, { ...rendition, bFrames: 0 }, 0)
+    expect(Math.abs(bytes / computedBytes - 1)).toBeLessThan(0.01)
+  })
+})
