@@ -30,6 +30,8 @@ export const nightsWanted = 1000
 const nightsAtOnce = 25
 /** At each headroom; a point is given up sooner once it is settled. */
 const nightsAHeadroom = 400
+/** What is said on Fit of less headroom rests on so many. */
+const nightsAWay = 100
 /** A remedy is told from no remedy by so many. */
 const nightsARemedy = 300
 
@@ -115,6 +117,23 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     }
   }
   let lastAsked = ''
+
+  /** The share of nights that stay clean with another headroom, planned anew; null where nothing can be rehearsed. */
+  async function shareAt(percent: number): Promise<HeadroomPoint['share'] | null> {
+    if (key.value === '') return null
+    const worker = newRehearsalWorker()
+    try {
+      const { share } = await worker.remote.headroomPoint(
+        forWorker(store.show),
+        startsAtHour(),
+        percent,
+        nightsAWay,
+      )
+      return share
+    } finally {
+      worker.end()
+    }
+  }
 
   /** Another night of the same seed, or with a seed of its own where one is given. */
   const another = (): Promise<void> => look(night.value + 1)
@@ -324,6 +343,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     isOfThisPlan,
     running,
     headrooms,
+    shareAt,
     enough,
     isTooRisky,
     setHeadroom,

@@ -13,7 +13,7 @@ import { flvArrival } from './flvArrival'
 import { freeListenerPort } from './ports'
 import { type PublishedSink, takeRtmp } from './rtmpConnection'
 import { listenSrt, type SrtListener } from './srtListener'
-import { watchFlv } from './watching'
+import { type Watching, watchFlv } from './watching'
 
 const host = '127.0.0.1'
 const application = 'practice'
@@ -66,6 +66,8 @@ interface Listening {
   others: EncodedOutput[]
   /** The ends of keys that were tried and belong to nobody. */
   strangers: string[]
+  /** Whether what arrives is decoded, to see a picture that stands still and hear silence. */
+  watches: boolean
   sockets: Set<Socket>
   lastLookedAt: number
 }
@@ -77,6 +79,8 @@ const sendsOf = (show: EncodedShow): EncodedOutput[] =>
   canvasEncodesOf(show).flatMap(({ encodes }) =>
     encodes.flatMap(({ outputs }) => outputs.filter(({ feed }) => !feed.isRecording)),
   )
+
+const notWatched: Watching = { take: () => {}, stop: () => {} }
 
 /** Takes one publisher for the send whose key it brings. */
 function admit(
@@ -94,7 +98,7 @@ function admit(
     return 'another program sends here already'
   }
   const { arrival, take } = flvArrival(clock)
-  const watching = watchFlv(arrival.watched)
+  const watching = listening.watches ? watchFlv(arrival.watched) : notWatched
   Object.assign(send, { arrival, isArriving: true, wireBytes: 0, ended: null, refusedSecond: 0 })
   return {
     bytes: (count) => onBytes(send, count),
@@ -123,6 +127,7 @@ async function open(): Promise<Listening> {
     srt: new Map(),
     others: [],
     strangers: [],
+    watches: true,
     sockets: new Set(),
     lastLookedAt: Date.now(),
   }
@@ -173,14 +178,22 @@ async function align(listening: Listening, show: EncodedShow): Promise<void> {
 
 const canListenSrt = (): boolean => missingProgram(systemPrograms.encoder) === undefined
 
-/** Listens to every send of a show, on this computer alone. */
-export async function beginListening(showId: string, show: EncodedShow): Promise<void> {
+/**
+ * Listens to every send of a show, on this computer alone. `watches`: whether what arrives over RTMP is
+ * decoded as well; in a trial that would take from the encoders what is being measured.
+ */
+export async function beginListening(
+  showId: string,
+  show: EncodedShow,
+  { watches = true } = {},
+): Promise<void> {
   await endForgotten()
   let listening = listenings.get(showId)
   if (!listening) {
     listening = await open()
     listenings.set(showId, listening)
   }
+  listening.watches = watches
   await align(listening, show)
 }
 

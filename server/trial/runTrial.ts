@@ -53,8 +53,9 @@ async function makeTestClip(folder: string, show: Show, canvas: CanvasName): Pro
     ...['-loglevel', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i'],
     `testsrc2=size=${width}x${height}:rate=${rate}:duration=${clipSeconds},noise=alls=8:allf=t`,
     ...['-f', 'lavfi', '-i', `sine=frequency=440:sample_rate=48000:duration=${clipSeconds}`],
-    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '20', '-pix_fmt', 'yuv420p'],
-    ...['-c:a', 'pcm_s16le', '-ac', '2', path],
+    // Cheap to decode, as what comes from a program on this computer would be.
+    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-tune', 'fastdecode', '-crf', '26'],
+    ...['-pix_fmt', 'yuv420p', '-c:a', 'pcm_s16le', '-ac', '2', path],
   ])
   if (!worked) throw new Error(`The test picture of the ${canvas} canvas was not made. ${errors}`)
   return path
@@ -203,7 +204,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     const canvases = canvasEncodesOf(show)
     const clips = new Map<CanvasName, string>()
     for (const { canvas } of canvases) clips.set(canvas, await makeTestClip(folder, show, canvas))
-    await beginListening(showId, show)
+    await beginListening(showId, show, { watches: false })
     const listeners = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
     const rtmp = [...listeners.values()].find(({ streamKey }) => streamKey !== '')
     if (line !== null && rtmp?.address) {
@@ -264,6 +265,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     throw new Error('It was stopped before anything was sent.')
   } finally {
     await Promise.all(running.map(({ program }) => program.kill()))
+    if (listeningState(showId)) await beginListening(showId, show)
     await proxy?.close()
     pacer?.stop()
     await rm(folder, { recursive: true, force: true })

@@ -193,4 +193,15 @@ describe('many nights', () => {
     expect(rehearsal.problem).toMatch(/out of memory/)
     expect(rehearsal.running).toBeUndefined()
   })
+  it('at another headroom are counted beside whatever runs, and their worker ended', async () => {
+    const { rehearsal } = await opened()
+    const before = ended.count
+    const share = rehearsal.shareAt(20)
+    await flushPromises()
+    const point = asked.find(({ percent }) => percent === 20)
+    point!.answerPoint!(true)
+    expect(await share).toMatchObject({ share: 0.99 })
+    expect(ended.count).toBe(before + 1)
+    expect(rehearsal.running).toBeUndefined()
+  })
 })

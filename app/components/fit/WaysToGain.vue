@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import type { Gain } from '@green-mantle/core/plan'
 import { changesSomething, gainInWords } from '@green-mantle/core/plan'
-import { computed } from 'vue'
+import { computed, defineAsyncComponent } from 'vue'
 import { usePlannerStore } from '~/stores/planner'
 import TriedWay from './TriedWay.vue'
+
+// Nights are simulated only where less headroom is offered.
+const CleanNightsAt = defineAsyncComponent(() => import('./CleanNightsAt.vue'))
 
 /** What could be changed, ranked by what it brings; each is tried with one click and undone with one. */
 const planner = usePlannerStore()
@@ -50,8 +53,9 @@ const groups = computed(() =>
           </button>
           <span class="text-ink-2 text-xs"
             ><b :class="isGood(gain) ? 'text-moss' : 'text-ochre'">{{ gainInWords(gain) }}</b
-            >; {{ gain.note }}</span
-          >
+            >; {{ gain.note
+            }}<CleanNightsAt v-if="gain.headroomPercent !== null" :percent="gain.headroomPercent"
+          /></span>
         </li>
       </ul>
     </template>

@@ -20,6 +20,8 @@ export interface Gain {
   freedKbps: number
   /** Whether it does without somebody; what that one had is not counted in the points. */
   drops: boolean
+  /** The headroom that it leaves; null where it is about something else. */
+  headroomPercent: number | null
   /** Whether a better plan than the one found may exist after the change. */
   isAtLeast: boolean
 }
@@ -38,6 +40,7 @@ export function gainOf(way: Improvement, before: FitResult, after: FitResult): G
     opensPlan: before.worth === null,
     points: (dropped - less(({ scoreUnits }) => scoreUnits)) / scoreUnitsPerPoint,
     drops: way.drops !== undefined,
+    headroomPercent: way.headroomPercent ?? null,
     keptWeight: less(({ leftOutWeight }) => leftOutWeight),
     aboveFloor: less(({ belowFloor }) => belowFloor),
     encodesFewer: less(({ encodes }) => encodes),

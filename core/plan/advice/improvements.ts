@@ -20,6 +20,8 @@ export interface Improvement {
   note: string
   /** The destination that it does without; what that one had is not counted as lost. */
   drops?: string
+  /** The headroom that it leaves, where less of it is what it is about. */
+  headroomPercent?: number
   change: (show: PlannedShow) => PlannedShow
 }
 
@@ -107,7 +109,8 @@ function lineWays(show: PlannedShow): Improvement[] {
     ways.push({
       id: 'headroom',
       label: `Headroom of ${bearable} %`,
-      note: `even the lowest of ${countedSamples(line).length} measurements would have carried it; Rehearse says how many nights stay clean`,
+      note: `even the lowest of ${countedSamples(line).length} measurements would have carried it`,
+      headroomPercent: bearable,
       change: changeLine((item) => ({ ...item, headroomPercent: bearable })),
     })
   if (line.medium !== 'cable' && line.samples.some(({ medium }) => medium === 'cable'))
