@@ -10,7 +10,6 @@ import {
   type PlanParts,
   type PlanRow,
   planRows,
-  possibleImprovements,
   withPlan,
 } from '@green-mantle/core/plan'
 import type { Show } from '@green-mantle/core/show'
@@ -187,7 +186,9 @@ export const usePlannerStore = defineStore('planner', () => {
   }
 
   /** Changes the show as a way to gain says; undo leads back. */
-  function tryWay(id: string): void {
+  async function tryWay(id: string): Promise<void> {
+    // By name, so that nothing else of that room comes with it; and only here, since no first view needs it.
+    const { possibleImprovements } = await import('@green-mantle/core/plan')
     const way = possibleImprovements(store.show).find((candidate) => candidate.id === id)
     if (!way) return
     lastTried.value = { label: way.label, before: planRows(store.show, planOf(store.show)) }

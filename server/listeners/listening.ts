@@ -180,12 +180,13 @@ const canListenSrt = (): boolean => missingProgram(systemPrograms.encoder) === u
 
 /**
  * Listens to every send of a show, on this computer alone. `watches`: whether what arrives over RTMP is
- * decoded as well; in a trial that would take from the encoders what is being measured.
+ * decoded as well; in a trial that would take from the encoders what is being measured. `forgets`: what
+ * came before, of sends that are not coming in now, is nobody's any more.
  */
 export async function beginListening(
   showId: string,
   show: EncodedShow,
-  { watches = true } = {},
+  { watches = true, forgets = false } = {},
 ): Promise<void> {
   await endForgotten()
   let listening = listenings.get(showId)
@@ -195,6 +196,16 @@ export async function beginListening(
   }
   listening.watches = watches
   await align(listening, show)
+  if (!forgets) return
+  for (const send of listening.rtmp.values())
+    if (!send.isArriving)
+      Object.assign(send, {
+        arrival: nothingArrived(),
+        wireBytes: 0,
+        ended: null,
+        refusedSecond: 0,
+      })
+  for (const { listener } of listening.srt.values()) if (!listener.isArriving()) listener.forget()
 }
 
 export async function endListening(showId: string): Promise<void> {

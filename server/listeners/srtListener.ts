@@ -21,6 +21,8 @@ export interface SrtListener {
   arrival(): Arrival
   /** Whether a sender is connected. */
   isArriving(): boolean
+  /** What came before is nobody's any more. */
+  forget(): void
   stop(): Promise<void>
 }
 
@@ -108,6 +110,7 @@ export function listenSrt(host: string, port: number, clock: () => number): SrtL
       const last = current.frames.at(-1)
       return last !== undefined && clock() - last.atSeconds < 3
     },
+    forget: () => (current = nothingArrived()),
     async stop() {
       isStopped = true
       await program?.kill()

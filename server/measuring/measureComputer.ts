@@ -240,8 +240,8 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
     for (const size of measuredSizes) {
       tell(`Decoding ${size.width}×${size.height}`)
       const [result] = await runTogether([[...inputOf(clipOf(size)), ...nowhere]], seconds, signal)
-      if (result?.framesPerSecond)
-        decoding.push({ ...size, framesPerSecond: result.framesPerSecond })
+      const rate = result && onProcessor(result)
+      if (rate) decoding.push({ ...size, framesPerSecond: rate })
     }
 
     const own: Device = {

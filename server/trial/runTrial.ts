@@ -204,7 +204,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     const canvases = canvasEncodesOf(show)
     const clips = new Map<CanvasName, string>()
     for (const { canvas } of canvases) clips.set(canvas, await makeTestClip(folder, show, canvas))
-    await beginListening(showId, show, { watches: false })
+    await beginListening(showId, show, { watches: false, forgets: true })
     const listeners = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
     const rtmp = [...listeners.values()].find(({ streamKey }) => streamKey !== '')
     if (line !== null && rtmp?.address) {
@@ -220,7 +220,9 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
       const where = { listeners, proxyPort: proxy?.port ?? null, folder }
       for (const canvas of canvases)
         running.push(runCanvas(show, canvas, clips.get(canvas.canvas) as string, where, seconds))
+      const began = performance.now()
       const early = await untilOver(running, seconds, signal)
+      const triedSeconds = Math.max(1, Math.round((performance.now() - began) / 1000))
       report('Looking at what arrived')
       const outputs = canvases.flatMap(({ encodes }) => encodes.flatMap(({ outputs: own }) => own))
       // Judged before the senders are ended, so that what they still had in hand does not count.
@@ -247,13 +249,13 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
                 ({ size }) => size,
                 () => 0,
               )) / 1e6,
-            plannedMegabytes: recordingMegabytes(output.rendition, seconds / 60),
+            plannedMegabytes: recordingMegabytes(output.rendition, triedSeconds / 60),
           })),
       )
       return {
         at: new Date().toISOString(),
         installation,
-        seconds,
+        seconds: triedSeconds,
         planKey: rehearsalKey(show),
         input: 'test picture',
         line: line === null ? null : practiceLines[line].name,

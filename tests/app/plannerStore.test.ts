@@ -173,7 +173,7 @@ describe('the planner', () => {
     const before = planRows(store.show, planOf(store.show))
     const way = possibleImprovements(store.show).find(({ id }) => id === 'frames')!
     expect(planner.tried).toBeNull()
-    planner.tryWay('frames')
+    await planner.tryWay('frames')
     await nextTick()
     answer(questions[1]!)
     const changes = planChanges(before, planRows(store.show, planOf(store.show)))

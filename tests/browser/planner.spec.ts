@@ -253,7 +253,7 @@ test('a simple question is answered without touching the show', async ({ page, s
   await answer.getByRole('textbox', { name: 'Upload I have' }).fill('10 Mb/s')
   await page.keyboard.press('Enter')
   await answer.getByLabel('I want').selectOption('1080p60')
-  await expect(answer).toContainText('6,800 kb/s, constant')
+  await expect(answer).toContainText('6,700 kb/s, constant')
   await expect(answer).toContainText('H.264, High profile, level 4.2')
   expect(await stored.read()).toEqual(plannedShow)
 })

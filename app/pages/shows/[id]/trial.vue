@@ -5,6 +5,7 @@ import { Play, Square } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
+import { offerCommands } from '~/commands/commands'
 import SelectField from '~/components/fields/SelectField.vue'
 import RehearsalWays from '~/components/rehearse/RehearsalWays.vue'
 import PointEncoder from '~/components/trial/PointEncoder.vue'
@@ -49,6 +50,32 @@ const isForeign = computed(
 )
 const begin = (): Promise<void> =>
   trial.begin({ seconds: seconds.value, line: line.value === unheld ? null : line.value })
+
+offerCommands([
+  {
+    id: 'trial.begin',
+    label: 'Try the plan for real',
+    group: 'Rehearse',
+    keys: 'r',
+    isPossible: () => !isGoing.value && hasSends.value && missing.value === null,
+    run: () => void begin(),
+  },
+  {
+    id: 'trial.stop',
+    label: 'Stop the trial',
+    group: 'Rehearse',
+    isPossible: () => isGoing.value,
+    run: () => void trial.stop(),
+  },
+  {
+    id: 'trial.listen',
+    label: 'Listen to your own encoder',
+    group: 'Rehearse',
+    keys: 'i',
+    isPossible: () => listening.value === null,
+    run: () => void trial.listen(),
+  },
+])
 </script>
 
 <template>
