@@ -56,7 +56,8 @@ export const graphicsFamilies = [
   {
     suffix: 'v4l2m2m',
     name: 'Graphics encoder (V4L2)',
-    effortArguments: presets('-fflags', ['+genpts', '+genpts', '+genpts', '+genpts', '+genpts']),
+    // It has none: every effort is the same.
+    effortArguments: { fastest: [], brisk: [], balanced: [], fine: [], finest: [] },
     deviceArguments: [],
     filter: 'format=yuv420p',
   },
