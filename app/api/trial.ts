@@ -1,23 +1,7 @@
-import type { ArrivalReport } from '@green-mantle/core/arrival'
+import type { Listening } from '@green-mantle/core/arrival'
 import type { PracticeLineName } from '@green-mantle/core/network'
 import type { TrialResult } from '@green-mantle/core/trial'
 import { ask, withJson } from './ask'
-
-/** One listener, and what it hears. */
-interface ListenedSend {
-  key: string
-  address: string | null
-  streamKey: string
-  note: string
-  isArriving: boolean
-  report: ArrivalReport | null
-  wireBytes: number | null
-  said: string[]
-}
-export interface Listening {
-  sends: ListenedSend[]
-  strangers: string[]
-}
 
 export interface TrialAnswer {
   /** What has to be installed first, in words; null where nothing has. */

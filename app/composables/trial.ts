@@ -1,3 +1,4 @@
+import type { Listening } from '@green-mantle/core/arrival'
 import type { PracticeLineName } from '@green-mantle/core/network'
 import { rehearsalKey } from '@green-mantle/core/rehearsal'
 import { useIntervalFn } from '@vueuse/core'
@@ -9,7 +10,6 @@ import {
   endListening,
   fetchListening,
   fetchTrial,
-  type Listening,
   stopTrial,
   type TrialAnswer,
 } from '~/api/trial'
@@ -29,7 +29,8 @@ export function useTrial() {
 
   async function look(): Promise<void> {
     const { id } = store
-    if (!id) return
+    if (!id || isLooking) return
+    isLooking = true
     try {
       const [answer, heard] = await Promise.all([fetchTrial(id), fetchListening(id)])
       trial.value = answer
@@ -37,8 +38,11 @@ export function useTrial() {
       if (answer.state?.problem) problem.value = answer.state.problem
     } catch (error) {
       problem.value = wordsFor(error)
+    } finally {
+      isLooking = false
     }
   }
+  let isLooking = false
   // Only what is looked at is asked for: the page's timer ends with it.
   useIntervalFn(() => {
     if (isGoing.value || listening.value) void look()

@@ -118,18 +118,27 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
   }
   let lastAsked = ''
 
-  /** The share of nights that stay clean with another headroom, planned anew; null where nothing can be rehearsed. */
-  async function shareAt(percent: number): Promise<HeadroomPoint['share'] | null> {
-    if (key.value === '') return null
+  /**
+   * The share of nights that stay clean with another headroom, planned anew; null where nothing can be
+   * rehearsed, or where it is not wanted any more: its worker ends with the signal.
+   */
+  async function shareAt(
+    percent: number,
+    signal: AbortSignal,
+  ): Promise<HeadroomPoint['share'] | null> {
+    if (key.value === '' || signal.aborted) return null
     const worker = newRehearsalWorker()
+    // A worker that was ended never answers.
+    const notWanted = new Promise<null>((resolve) =>
+      signal.addEventListener('abort', () => resolve(null), { once: true }),
+    )
     try {
-      const { share } = await worker.remote.headroomPoint(
-        forWorker(store.show),
-        startsAtHour(),
-        percent,
-        nightsAWay,
-      )
-      return share
+      const [show, hour] = [forWorker(store.show), startsAtHour()]
+      const point = await Promise.race([
+        worker.remote.headroomPoint(show, hour, percent, nightsAWay),
+        notWanted,
+      ])
+      return point && point.share
     } finally {
       worker.end()
     }

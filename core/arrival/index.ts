@@ -1,4 +1,5 @@
 export * from './arrival'
 export * from './findings'
 export * from './frameLines'
+export * from './listened'
 export * from './report'

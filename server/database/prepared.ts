@@ -1,4 +1,4 @@
-import { removeLeftSpools } from '../files/spool'
+import { removeLeftFolders } from '../files/workFolders'
 import { readSettings } from '../settings'
 import { useDatabase } from './connection'
 import { purgeUnusedFiles } from './files/fileStore'
@@ -12,7 +12,7 @@ export async function tidyUp(): Promise<void> {
   await purgeDeletedShows(database)
   await purgeUnusedFiles(database)
   await purgeForgottenKeys(database)
-  removeLeftSpools()
+  removeLeftFolders()
 }
 
 async function prepare(): Promise<void> {

@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, it } from 'vitest'
-import { removeLeftSpools, spool } from './spool'
+import { spool } from './spool'
+import { makeWorkFolder, removeLeftFolders } from './workFolders'
 
 async function* chunks(...sizes: number[]): AsyncGenerator<Buffer> {
   for (const [index, size] of sizes.entries()) yield Buffer.alloc(size, index + 1)
@@ -38,10 +39,18 @@ it('leaves nothing of what is too large, or breaks off', async () => {
   expect(filesLeft()).toBe(0)
 })
 
-it('removes what a process left that is no more, and nothing of one that runs', () => {
+it('removes what a process left that is no more, and nothing of one that runs', async () => {
   const gone = join(tmpdir(), 'green-mantle-uploads-4194305')
   const running = join(tmpdir(), `green-mantle-uploads-${process.ppid}`)
-  for (const each of [gone, running]) mkdirSync(each, { recursive: true })
-  removeLeftSpools()
-  expect([existsSync(gone), existsSync(running)]).toEqual([false, true])
+  const goneTrial = join(tmpdir(), 'green-mantle-trial-4194305-a1B2c3')
+  const own = await makeWorkFolder('trial')
+  for (const each of [gone, goneTrial, running]) mkdirSync(each, { recursive: true })
+  removeLeftFolders()
+  expect([gone, goneTrial, running, own].map((each) => existsSync(each))).toEqual([
+    false,
+    false,
+    true,
+    true,
+  ])
+  rmSync(own, { recursive: true })
 })

@@ -1,8 +1,8 @@
 import { createHash, randomUUID } from 'node:crypto'
-import { mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { mkdirSync } from 'node:fs'
 import { type FileHandle, open, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { workFolderName } from './workFolders'
 
 /** A body that was written to a file of its own as it came, so that it is never held whole. */
 export interface Spooled {
@@ -20,34 +20,14 @@ const beginningBytes = 64
 /** So long the rest of what is too large is let go by. */
 const letGoMilliseconds = 3000
 
-/** One folder a process, so that what a killed one left is known to be nobody's. */
-const folderOf = (process: number): string => join(tmpdir(), `green-mantle-uploads-${process}`)
-
-/** Removes what processes left that are no more. */
-export function removeLeftSpools(): void {
-  for (const name of readdirSync(tmpdir())) {
-    const owner = Number(/^green-mantle-uploads-(\d+)$/.exec(name)?.[1] ?? Number.NaN)
-    if (Number.isNaN(owner) || owner === process.pid || isRunning(owner)) continue
-    rmSync(join(tmpdir(), name), { recursive: true, force: true })
-  }
-}
-
-function isRunning(processId: number): boolean {
-  try {
-    process.kill(processId, 0)
-    return true
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM'
-  }
-}
-
 /** Writes what comes to a file up to a limit; null where there is more, of which nothing is left. */
 export async function spool(
   chunks: AsyncIterable<Buffer>,
   limitBytes: number,
 ): Promise<Spooled | null> {
-  mkdirSync(folderOf(process.pid), { recursive: true, mode: 0o700 })
-  const path = join(folderOf(process.pid), randomUUID())
+  const folder = workFolderName('uploads')
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  const path = join(folder, randomUUID())
   const file = await open(path, 'wx', 0o600)
   const remove = (): Promise<void> => rm(path, { force: true })
   const hash = createHash('sha256')

@@ -2,7 +2,8 @@ import { createServer, type Server, type Socket } from 'node:net'
 import { performance } from 'node:perf_hooks'
 import {
   type Arrival,
-  type ArrivalReport,
+  type ListenedSend,
+  type Listening as Heard,
   nothingArrived,
   reportOf,
 } from '@green-mantle/core/arrival'
@@ -19,26 +20,13 @@ const host = '127.0.0.1'
 const application = 'practice'
 const firstRtmpPort = 19_350
 const firstSrtPort = 19_400
-/** Connections that have not said where they belong included. */
-const mostConnections = 60
+/** Fifty destinations with ladders of three and two ingests, and connections that have not said where they belong. */
+const mostConnections = 320
+/** Each send over SRT takes a process that waits for it, and each that is watched one that decodes it. */
+const mostOverSrt = 12
+const mostWatched = 12
 /** Listening that nobody looks after any more ends by itself. */
 const forgottenMilliseconds = 4 * 3_600_000
-
-export interface ListenedSend {
-  /** As `EncodedOutput` has it. */
-  key: string
-  /** null where this cannot listen to what the send is made for, with the reason in `note`. */
-  address: string | null
-  /** The made-up key, to be pasted as a real one is; empty where the address says it all. */
-  streamKey: string
-  note: string
-  isArriving: boolean
-  report: ArrivalReport | null
-  /** Bytes of the connection, the protocol's own included; null where they are not counted. */
-  wireBytes: number | null
-  /** Why the last send ended, and whom else it refused; in words. */
-  said: string[]
-}
 
 interface RtmpSend {
   output: EncodedOutput
@@ -98,7 +86,9 @@ function admit(
     return 'another program sends here already'
   }
   const { arrival, take } = flvArrival(clock)
-  const watching = listening.watches ? watchFlv(arrival.watched) : notWatched
+  const watched = [...listening.rtmp.values()].filter(({ isArriving }) => isArriving).length
+  const watching =
+    listening.watches && watched < mostWatched ? watchFlv(arrival.watched) : notWatched
   Object.assign(send, { arrival, isArriving: true, wireBytes: 0, ended: null, refusedSecond: 0 })
   return {
     bytes: (count) => onBytes(send, count),
@@ -153,7 +143,7 @@ async function align(listening: Listening, show: EncodedShow): Promise<void> {
       await listener.stop()
       listening.srt.delete(key)
     }
-  listening.others = []
+  listening.others = wanted.filter((output) => isOver(output) === null)
   for (const output of wanted) {
     const kind = isOver(output)
     if (kind === 'rtmp' && !listening.rtmp.has(output.key))
@@ -166,13 +156,14 @@ async function align(listening: Listening, show: EncodedShow): Promise<void> {
         ended: null,
         refusedSecond: 0,
       })
-    else if (kind === 'srt' && !listening.srt.has(output.key) && canListenSrt()) {
-      const taken = new Set([...listening.srt.values()].map(({ port }) => port))
-      const port = await freeListenerPort(firstSrtPort, 'udp', taken)
-      listening.srt.set(output.key, { output, port, listener: listenSrt(host, port, clock) })
-    } else if (kind === null || !listening.srt.has(output.key)) {
-      if (kind !== 'rtmp') listening.others.push(output)
+    if (kind !== 'srt' || listening.srt.has(output.key)) continue
+    if (!canListenSrt() || listening.srt.size >= mostOverSrt) {
+      listening.others.push(output)
+      continue
     }
+    const taken = new Set([...listening.srt.values()].map(({ port }) => port))
+    const port = await freeListenerPort(firstSrtPort, 'udp', taken)
+    listening.srt.set(output.key, { output, port, listener: listenSrt(host, port, clock) })
   }
 }
 
@@ -235,14 +226,8 @@ const saidOfRtmp = ({ ended, refusedSecond }: RtmpSend): string[] => [
   ...(ended ? [ended] : []),
 ]
 
-export interface ListeningState {
-  sends: ListenedSend[]
-  /** What was tried with keys that belong to no send, in words. */
-  strangers: string[]
-}
-
 /** What the listeners of a show have heard; null where none listen. */
-export function listeningState(showId: string): ListeningState | null {
+export function listeningState(showId: string): Heard | null {
   const listening = listenings.get(showId)
   if (!listening) return null
   listening.lastLookedAt = Date.now()
@@ -273,7 +258,8 @@ export function listeningState(showId: string): ListeningState | null {
     streamKey: '',
     note:
       muxer === 'mpegts'
-        ? (missingProgram(systemPrograms.encoder) ?? '')
+        ? (missingProgram(systemPrograms.encoder) ??
+          `At most ${mostOverSrt} sends over SRT are listened to at once.`)
         : 'Nothing here can listen over WHIP.',
     isArriving: false,
     report: null,

@@ -1,5 +1,4 @@
-import { mkdtemp, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import {
   type Arrival,
@@ -8,6 +7,7 @@ import {
   takeFrame,
   watchReader,
 } from '@green-mantle/core/arrival'
+import { makeWorkFolder } from '../files/workFolders'
 import { ask } from '../measuring/encoderProgram'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
@@ -63,7 +63,7 @@ export function listenSrt(host: string, port: number, clock: () => number): SrtL
   let isStopped = false
 
   async function once(): Promise<void> {
-    const folder = await mkdtemp(join(tmpdir(), 'green-mantle-head-'))
+    const folder = await makeWorkFolder('head')
     const headPath = join(folder, 'head.ts')
     const lines = frameLineReader()
     let arrival: Arrival | undefined

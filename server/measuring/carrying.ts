@@ -1,13 +1,13 @@
-import { rm, mkdtemp } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { carriesOf, type CarryTry, muxers, softwareEncoders } from '@green-mantle/core/encoding'
 import { codecs, type ComputerMeasured } from '@green-mantle/core/show'
+import { makeWorkFolder } from '../files/workFolders'
 import { ask } from './encoderProgram'
 
 /** Encodes a moment of every codec into every muxer and reads it again: listed is not yet able. */
 export async function askWhatIsCarried(): Promise<ComputerMeasured['carries']> {
-  const folder = await mkdtemp(join(tmpdir(), 'green-mantle-carry-'))
+  const folder = await makeWorkFolder('measuring')
   try {
     const pairs = codecs.flatMap((codec) =>
       [...new Set(Object.values(muxers))].map((muxer) => ({ codec, muxer })),

@@ -1,5 +1,5 @@
-import { mkdtemp, rm, statfs } from 'node:fs/promises'
-import { cpus, tmpdir } from 'node:os'
+import { rm, statfs } from 'node:fs/promises'
+import { cpus } from 'node:os'
 import { join } from 'node:path'
 import {
   type GraphicsFamily,
@@ -32,6 +32,7 @@ import {
   newPlanDetails,
   plannedShareLimitsPercent,
 } from '@green-mantle/core/show'
+import { makeWorkFolder } from '../files/workFolders'
 import { askWhatIsCarried } from './carrying'
 import { ask, listedEncoders, programVersion } from './encoderProgram'
 import { type RunResult, runTogether } from './runs'
@@ -201,7 +202,7 @@ async function sessionsOf(
 /** Measures what this computer's encoders get through; see docs/measured.md. */
 export async function measureComputer(options: MeasuringOptions): Promise<Computer> {
   const { pass, signal, report, installation } = options
-  const folder = await mkdtemp(join(tmpdir(), 'green-mantle-measuring-'))
+  const folder = await makeWorkFolder('measuring')
   try {
     const processor = cpus()[0]?.model.trim() || 'Processor'
     const state = { doing: 'Asking the encoder program', done: 0, of: 1 }

@@ -1,7 +1,7 @@
-import { mkdtemp, rm, stat } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
+import type { ListenedSend } from '@green-mantle/core/arrival'
 import {
   canvasArguments,
   type CanvasEncodes,
@@ -17,14 +17,10 @@ import { rehearsalKey } from '@green-mantle/core/rehearsal'
 import type { CanvasName, Show } from '@green-mantle/core/show'
 import { judgedSend, type TrialProcess, type TrialResult } from '@green-mantle/core/trial'
 import { renditionInWords } from '@green-mantle/core/words'
+import { makeWorkFolder } from '../files/workFolders'
 import { pacedProxy, type PacedProxy } from '../line/pacedProxy'
 import { type Pacer, practicePacer } from '../line/pacer'
-import {
-  arrivalOf,
-  beginListening,
-  type ListenedSend,
-  listeningState,
-} from '../listeners/listening'
+import { arrivalOf, beginListening, listeningState } from '../listeners/listening'
 import { ask } from '../measuring/encoderProgram'
 import { processorShareOf } from '../measuring/processorTime'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
@@ -195,7 +191,7 @@ async function untilOver(
  */
 export async function runTrial(options: TrialOptions): Promise<TrialResult> {
   const { showId, show, seconds, line, signal, report, installation } = options
-  const folder = await mkdtemp(join(tmpdir(), 'green-mantle-trial-'))
+  const folder = await makeWorkFolder('trial')
   let pacer: Pacer | undefined
   let proxy: PacedProxy | undefined
   const running: RunningCanvas[] = []

@@ -196,12 +196,19 @@ describe('many nights', () => {
   it('at another headroom are counted beside whatever runs, and their worker ended', async () => {
     const { rehearsal } = await opened()
     const before = ended.count
-    const share = rehearsal.shareAt(20)
+    const share = rehearsal.shareAt(20, new AbortController().signal)
     await flushPromises()
     const point = asked.find(({ percent }) => percent === 20)
     point!.answerPoint!(true)
     expect(await share).toMatchObject({ share: 0.99 })
     expect(ended.count).toBe(before + 1)
     expect(rehearsal.running).toBeUndefined()
+    // Not wanted any more: its worker ends, and nobody waits for it.
+    const superseded = new AbortController()
+    const never = rehearsal.shareAt(15, superseded.signal)
+    await flushPromises()
+    superseded.abort()
+    expect(await never).toBeNull()
+    expect(ended.count).toBe(before + 2)
   })
 })

@@ -9,37 +9,13 @@ import {
   newWordRules,
   type Show,
 } from '@green-mantle/core/show'
-import { demoShow } from '@green-mantle/demo'
-import type { Knex } from 'knex'
-import { nanoid } from 'nanoid'
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { connect, migrate } from '../../server/database/connection'
+import { describe, expect, it } from 'vitest'
+import { migrate } from '../../server/database/connection'
 import { migrationSource } from '../../server/database/migrations'
-import { createShow, isEmpty, readShow } from '../../server/database/shows/showStore'
-import { listShows } from '../../server/database/shows/showList'
-import { ownDatabase } from './ownDatabase'
+import { isEmpty, readShow } from '../../server/database/shows/showStore'
+import { edited, showDatabase } from './showDatabase'
 
-const databaseUrl = await ownDatabase('show_migrations')
-let database: Knex
-beforeAll(async () => {
-  database = connect(databaseUrl)
-  await migrate(databaseUrl)
-})
-beforeEach(() => database('shows').delete())
-afterAll(() => database.destroy())
-
-const edited = (change: (show: Show) => void, from: Show = demoShow): Show => {
-  const copy = structuredClone(from)
-  change(copy)
-  return copy
-}
-const listed = async (): Promise<string[]> =>
-  (await listShows(database, { limit: 60 })).shows.map(({ id }) => id)
-async function stored(show: Show = demoShow): Promise<string> {
-  const id = nanoid()
-  await createShow(database, id, show)
-  return id
-}
+const { databaseUrl, database, stored, listed } = await showDatabase('show_migrations')
 
 describe('migrations', () => {
   it('run twice without harm, at once or one after the other', async () => {

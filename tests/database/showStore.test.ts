@@ -1,13 +1,11 @@
 import { lineOf, newShow, type Show } from '@green-mantle/core/show'
 import { planOf } from '@green-mantle/core/plan'
 import { demoShow } from '@green-mantle/demo'
-import type { Knex } from 'knex'
 import { nanoid } from 'nanoid'
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
-import { connect, migrate } from '../../server/database/connection'
+import { describe, expect, it, vi } from 'vitest'
+import { connect } from '../../server/database/connection'
 import { partTableNames } from '../../server/database/shows/rows'
 import {
-  createShow,
   deleteShow,
   isEmpty,
   purgeDeletedShows,
@@ -17,29 +15,9 @@ import {
 } from '../../server/database/shows/showStore'
 import { summaryVersion } from '../../server/database/shows/summary'
 import { cursorFrom, listLines, listShows } from '../../server/database/shows/showList'
-import { ownDatabase } from './ownDatabase'
+import { edited, showDatabase } from './showDatabase'
 
-const databaseUrl = await ownDatabase('shows')
-let database: Knex
-beforeAll(async () => {
-  database = connect(databaseUrl)
-  await migrate(databaseUrl)
-})
-beforeEach(() => database('shows').delete())
-afterAll(() => database.destroy())
-
-const edited = (change: (show: Show) => void, from: Show = demoShow): Show => {
-  const copy = structuredClone(from)
-  change(copy)
-  return copy
-}
-const listed = async (): Promise<string[]> =>
-  (await listShows(database, { limit: 60 })).shows.map(({ id }) => id)
-async function stored(show: Show = demoShow): Promise<string> {
-  const id = nanoid()
-  await createShow(database, id, show)
-  return id
-}
+const { databaseUrl, database, stored, listed } = await showDatabase('shows')
 
 describe('storing a show', () => {
   it('gives it back as it was, to the last digit', async () => {

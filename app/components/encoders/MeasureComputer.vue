@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import type { Computer } from '@green-mantle/core/show'
 import { programLimitsInWords } from '@green-mantle/core/fit'
+import { codecs, type Computer, protocols } from '@green-mantle/core/show'
 import { codecNames, listInWords, protocolNames } from '@green-mantle/core/words'
-import { codecs, protocols } from '@green-mantle/core/show'
 import { Gauge, Square } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { computed } from 'vue'
@@ -46,7 +45,7 @@ const carried = computed(() =>
     }
   }),
 )
-/** Of each device and codec how fast its fastest and its finest are. */
+/** Of each device and codec what every effort costs. */
 const speeds = computed(() =>
   (known.value?.devices ?? []).flatMap((device) =>
     codecs.flatMap((codec) => {

@@ -1,25 +1,34 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { onBeforeUnmount, ref } from 'vue'
 import { useRehearsalStore } from '~/stores/rehearsal'
 
 /** How many nights would stay clean with another headroom: what less of it is worth nothing without. */
 const props = defineProps<{ percent: number }>()
 const rehearsal = useRehearsalStore()
-const words = ref('; counting clean nights …')
+const counting = '; counting clean nights …'
+const words = ref(counting)
 
-watch(
-  () => [props.percent, rehearsal.key],
-  async () => {
-    const asked = props.percent
-    words.value = '; counting clean nights …'
-    const share = await rehearsal.shareAt(asked).catch(() => null)
-    if (asked !== props.percent) return
-    words.value = share
-      ? `; clean on ${Math.floor(100 * share.share)} of 100 nights, between ${Math.floor(100 * share.low)} and ${Math.ceil(100 * share.high)} by what they are drawn from`
-      : '; how many nights stay clean is not known'
-  },
-  { immediate: true },
-)
+/** Edits come in rows, and each makes other nights. */
+const waitMilliseconds = 600
+let present = new AbortController()
+
+async function count(): Promise<void> {
+  present.abort()
+  const own = new AbortController()
+  present = own
+  words.value = counting
+  const share = await rehearsal.shareAt(props.percent, own.signal).catch(() => null)
+  if (own.signal.aborted) return
+  words.value = share
+    ? `; clean on ${Math.floor(100 * share.share)} of 100 nights, between ${Math.floor(100 * share.low)} and ${Math.ceil(100 * share.high)} by what they are drawn from`
+    : '; how many nights stay clean is not known'
+}
+watchDebounced(() => [props.percent, rehearsal.key], count, {
+  debounce: waitMilliseconds,
+  immediate: true,
+})
+onBeforeUnmount(() => present.abort())
 </script>
 
 <template>

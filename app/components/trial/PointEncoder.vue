@@ -1,20 +1,18 @@
 <script setup lang="ts">
-import { findingsOf } from '@green-mantle/core/arrival'
+import { findingsOf, type Listening } from '@green-mantle/core/arrival'
 import { canvasEncodesOf } from '@green-mantle/core/encoding'
 import { usableUploadOf } from '@green-mantle/core/fit'
 import { kbpsInWords, renditionInWords } from '@green-mantle/core/words'
-import { Check, Copy, Ear, TriangleAlert } from '@lucide/vue'
+import { Check, Ear, TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
-import type { Listening } from '~/api/trial'
 import StateMark from '~/components/frame/StateMark.vue'
 import { useShowStore } from '~/stores/show'
-import { useToastStore } from '~/stores/toasts'
+import CopiedText from './CopiedText.vue'
 
 /** Addresses and made-up keys for the user's own encoder, and what is heard there. */
 const props = defineProps<{ listening: Listening | null }>()
 defineEmits<{ listen: []; end: [] }>()
 const store = useShowStore()
-const toasts = useToastStore()
 
 const outputs = computed(
   () =>
@@ -62,15 +60,6 @@ const hasChanged = computed(() => {
   const known = new Set((props.listening?.sends ?? []).map(({ key }) => key))
   return [...outputs.value.keys()].some((key) => !known.has(key))
 })
-
-async function copy(what: string, text: string): Promise<void> {
-  if (!window.isSecureContext) {
-    toasts.tell('This browser copies only over HTTPS or on this machine.', { tone: 'fails' })
-    return
-  }
-  await navigator.clipboard.writeText(text)
-  toasts.tell(`${what} is copied.`)
-}
 </script>
 
 <template>
@@ -92,32 +81,13 @@ async function copy(what: string, text: string): Promise<void> {
             <span class="number text-ink-2 text-xs">{{ row.planned }}</span>
           </p>
           <template v-if="row.heard.address">
-            <div class="mt-1 flex items-center gap-1.5">
-              <code class="bg-sunk min-w-0 flex-1 truncate rounded px-2 py-1">{{
-                row.heard.address
-              }}</code>
-              <button
-                type="button"
-                class="button button-quiet"
-                :aria-label="`Copy the address for ${row.name}`"
-                @click="copy('The address', row.heard.address)"
-              >
-                <Copy class="size-4" />
-              </button>
-            </div>
-            <div v-if="row.heard.streamKey" class="mt-1 flex items-center gap-1.5">
-              <code class="bg-sunk min-w-0 flex-1 truncate rounded px-2 py-1">{{
-                row.heard.streamKey
-              }}</code>
-              <button
-                type="button"
-                class="button button-quiet"
-                :aria-label="`Copy the practice key for ${row.name}`"
-                @click="copy('The practice key', row.heard.streamKey)"
-              >
-                <Copy class="size-4" />
-              </button>
-            </div>
+            <CopiedText :text="row.heard.address" what="address" :of="row.name" />
+            <CopiedText
+              v-if="row.heard.streamKey"
+              :text="row.heard.streamKey"
+              what="practice key"
+              :of="row.name"
+            />
             <p class="mt-1 flex items-center gap-2" role="status">
               <StateMark :state="row.state" /> {{ row.words }}
             </p>

@@ -4,10 +4,10 @@ import { z } from 'zod'
 import { useDatabase } from '../../../database/connection'
 import { keepOwnComputer, readOwnComputer } from '../../../database/computer/computerStore'
 import { apiHandler } from '../../../http/apiHandler'
+import { requireEncoder } from '../../../http/encoderRequests'
 import { ProblemError } from '../../../http/problem'
 import { readJsonBody } from '../../../http/readJsonBody'
 import { beginMeasuring } from '../../../measuring/measuringJob'
-import { missingProgram, systemPrograms } from '../../../programs/systemPrograms'
 
 /** Begins to measure this computer. */
 export default apiHandler(async (event) => {
@@ -16,13 +16,7 @@ export default apiHandler(async (event) => {
     limitBytes: 1000,
     schema: z.strictObject({ pass: z.enum(measuringPasses) }),
   })
-  const missing = missingProgram(systemPrograms.encoder)
-  if (missing)
-    throw new ProblemError({
-      status: 503,
-      title: 'There is nothing to measure with',
-      detail: missing,
-    })
+  requireEncoder('There is nothing to measure with')
   const database = await useDatabase()
   const { installation } = await readOwnComputer(database)
   const began = beginMeasuring({

@@ -7,10 +7,10 @@ import { useDatabase } from '../../../../database/connection'
 import { readShow } from '../../../../database/shows/showStore'
 import { keepTrial } from '../../../../database/trials/trialStore'
 import { apiHandler } from '../../../../http/apiHandler'
+import { requireEncoder } from '../../../../http/encoderRequests'
 import { ProblemError } from '../../../../http/problem'
 import { readJsonBody } from '../../../../http/readJsonBody'
 import { showIdOf, showNotFound } from '../../../../http/showRequests'
-import { missingProgram, systemPrograms } from '../../../../programs/systemPrograms'
 import { beginTrial } from '../../../../trial/trialJob'
 
 /** Begins to run the plan of the show, as it is saved, for real. */
@@ -24,13 +24,7 @@ export default apiHandler(async (event) => {
       line: z.enum(practiceLineNames).nullable(),
     }),
   })
-  const missing = missingProgram(systemPrograms.encoder)
-  if (missing)
-    throw new ProblemError({
-      status: 503,
-      title: 'There is nothing to try it with',
-      detail: missing,
-    })
+  requireEncoder('There is nothing to try it with')
   const database = await useDatabase()
   const stored = await readShow(database, showId)
   if (!stored) throw showNotFound()
