@@ -169,15 +169,29 @@ async function align(listening: Listening, show: EncodedShow): Promise<void> {
 
 const canListenSrt = (): boolean => missingProgram(systemPrograms.encoder) === undefined
 
+/** Two windows may begin and end at once: one after the other, so that none opens what another has. */
+let lastTurn: Promise<unknown> = Promise.resolve()
+function inTurn(work: () => Promise<void>): Promise<void> {
+  const turn = lastTurn.then(work, work)
+  lastTurn = turn.catch(() => {})
+  return turn
+}
+
 /**
  * Listens to every send of a show, on this computer alone. `watches`: whether what arrives over RTMP is
  * decoded as well; in a trial that would take from the encoders what is being measured. `forgets`: what
  * came before, of sends that are not coming in now, is nobody's any more.
  */
-export async function beginListening(
+export const beginListening = (
   showId: string,
   show: EncodedShow,
   { watches = true, forgets = false } = {},
+): Promise<void> => inTurn(() => begin(showId, show, { watches, forgets }))
+
+async function begin(
+  showId: string,
+  show: EncodedShow,
+  { watches, forgets }: { watches: boolean; forgets: boolean },
 ): Promise<void> {
   await endForgotten()
   let listening = listenings.get(showId)
@@ -199,7 +213,9 @@ export async function beginListening(
   for (const { listener } of listening.srt.values()) if (!listener.isArriving()) listener.forget()
 }
 
-export async function endListening(showId: string): Promise<void> {
+export const endListening = (showId: string): Promise<void> => inTurn(() => end(showId))
+
+async function end(showId: string): Promise<void> {
   const listening = listenings.get(showId)
   if (!listening) return
   listenings.delete(showId)
@@ -210,13 +226,14 @@ export async function endListening(showId: string): Promise<void> {
   ])
 }
 
-export const endAllListening = async (): Promise<void> => {
-  await Promise.all([...listenings.keys()].map(endListening))
-}
+export const endAllListening = (): Promise<void> =>
+  inTurn(async () => {
+    await Promise.all([...listenings.keys()].map(end))
+  })
 
 async function endForgotten(): Promise<void> {
   for (const [showId, { lastLookedAt }] of listenings)
-    if (Date.now() - lastLookedAt > forgottenMilliseconds) await endListening(showId)
+    if (Date.now() - lastLookedAt > forgottenMilliseconds) await end(showId)
 }
 
 const saidOfRtmp = ({ ended, refusedSecond }: RtmpSend): string[] => [

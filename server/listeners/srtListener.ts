@@ -64,12 +64,23 @@ export function listenSrt(host: string, port: number, clock: () => number): SrtL
 
   async function once(): Promise<void> {
     const folder = await makeWorkFolder('head')
-    const headPath = join(folder, 'head.ts')
+    try {
+      // Stopped while the folder was made: what begins now nobody would end.
+      if (isStopped) return
+      program = listenTo(join(folder, 'head.ts'))
+      await program.ended
+    } finally {
+      program = undefined
+      await rm(folder, { recursive: true, force: true })
+    }
+  }
+
+  function listenTo(headPath: string): RunningProgram {
     const lines = frameLineReader()
     let arrival: Arrival | undefined
     let isHeadAsked = false
     let watch: (piece: string) => void = () => {}
-    program = runProgram(systemPrograms.encoder, 'ffmpeg', argumentsFor(host, port, headPath), {
+    return runProgram(systemPrograms.encoder, 'ffmpeg', argumentsFor(host, port, headPath), {
       timeLimitSeconds: longestSeconds,
       onError: (piece) => watch(piece),
       onOutput: (chunk) => {
@@ -89,9 +100,6 @@ export function listenSrt(host: string, port: number, clock: () => number): SrtL
         })
       },
     })
-    await program.ended
-    program = undefined
-    await rm(folder, { recursive: true, force: true })
   }
   /** A program that cannot listen (the port is taken) is not started over and over. */
   async function again(): Promise<void> {

@@ -66,6 +66,7 @@ async function runOne(
   )
   const stop = (): void => void running.kill()
   signal.addEventListener('abort', stop)
+  if (signal.aborted) stop()
   const { code, stopped, errors } = await running.ended
   signal.removeEventListener('abort', stop)
   const [before, after] = [await takenBefore, await takenAfter]

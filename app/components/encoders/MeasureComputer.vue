@@ -21,7 +21,8 @@ const shown = computed(() => store.show.computer.measured)
 const dated = (at: string): string =>
   DateTime.fromISO(at).toLocaleString({ day: 'numeric', month: 'short', year: 'numeric' })
 const origin = computed(() => {
-  const measured = shown.value
+  const { measured, devices } = store.show.computer
+  if (devices.length === 0) return ''
   if (!measured) return 'The values below were typed in or are invented.'
   const where =
     measured.installation === own.value?.installation

@@ -92,22 +92,24 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
         @update:model-value="set({ largest: { ...device.largest, height: $event ?? 1080 } })"
       />
       <span class="grow" />
-      <button
-        type="button"
-        class="button"
-        :aria-label="`Bring in a log of ${device.name}`"
-        @click="$emit('import')"
-      >
-        <FileInput class="size-4" /> From a log …
-      </button>
-      <button
-        type="button"
-        class="button button-quiet"
-        :aria-label="`Remove ${device.name}`"
-        @click="editing.removeDevice(device)"
-      >
-        <Trash2 class="size-4" />
-      </button>
+      <div class="flex gap-2">
+        <button
+          type="button"
+          class="button"
+          :aria-label="`Bring in a log of ${device.name}`"
+          @click="$emit('import')"
+        >
+          <FileInput class="size-4" /> From a log …
+        </button>
+        <button
+          type="button"
+          class="button button-quiet"
+          :aria-label="`Remove ${device.name}`"
+          @click="editing.removeDevice(device)"
+        >
+          <Trash2 class="size-4" />
+        </button>
+      </div>
     </div>
     <p v-if="device.togetherFactor && device.togetherFactor > 1" class="text-ink-2 mt-2">
       Several encodes at once take {{ wholeNumber((device.togetherFactor - 1) * 100) }} % more of it

@@ -18,7 +18,7 @@ async function copy(): Promise<void> {
 
 <template>
   <div class="mt-1 flex items-center gap-1.5">
-    <code class="bg-sunk min-w-0 flex-1 truncate rounded px-2 py-1">{{ text }}</code>
+    <code class="bg-sunk min-w-0 flex-1 rounded break-all px-2 py-1">{{ text }}</code>
     <button
       type="button"
       class="button button-quiet"

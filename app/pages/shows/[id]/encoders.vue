@@ -68,7 +68,8 @@ const importing = shallowRef<Device>()
       @import="importing = device"
     />
     <p v-if="store.show.computer.devices.length === 0">
-      No device is here yet. Add one, or begin with one of the invented computers.
+      No device is here yet. Measure this computer, add a device by hand, or begin with one of the
+      invented computers.
     </p>
     <EncoderLogDialog v-if="importing" :device="importing" @close="importing = undefined" />
   </div>

@@ -81,7 +81,7 @@ offerCommands([
 <template>
   <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
     <div class="flex shrink-0 flex-wrap items-end justify-end gap-x-3 gap-y-2">
-      <div class="min-w-72 flex-1">
+      <div class="min-w-72 flex-1 basis-full xl:basis-80">
         <h2 class="text-2xl" :class="verdict && isOfThisPlan ? tones[verdict.state] : ''">
           {{ verdict ? verdict.sentence : 'Not tried yet' }}
         </h2>
