@@ -35,6 +35,7 @@ const roomsBelow = {
   measured: ['show', 'media'],
   trial: ['show', 'words', 'media', 'network', 'fit', 'encoding', 'arrival'],
   arrival: ['show', 'words', 'media', 'fit'],
+  night: ['show', 'words', 'network', 'canvas', 'sound', 'destinations', 'fit', 'rehearsal'],
   formats: [
     'show',
     'words',
@@ -45,8 +46,9 @@ const roomsBelow = {
     'destinations',
     'simulation',
     'encoding',
+    'night',
   ],
-  marks: ['show', 'words', 'network', 'fit', 'plan', 'destinations', 'sound', 'rehearsal'],
+  marks: ['show', 'words', 'network', 'fit', 'plan', 'destinations', 'sound', 'rehearsal', 'night'],
 } as const
 const rooms = Object.keys(roomsBelow) as (keyof typeof roomsBelow)[]
 

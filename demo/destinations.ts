@@ -89,7 +89,7 @@ export const demoDestinations: Destination[] = [
     backupAddress: null,
     path: { roundTripMilliseconds: 34, lossPercent: 0.02 },
     chatAddress: 'https://longmeadow.example/chat',
-    chatReadBy: 'Second host',
+    chatReadBy: 'Oke',
     viewers: ['desk', 'tv'],
     coverZones: [],
     rules: rules({
@@ -117,7 +117,8 @@ export const demoDestinations: Destination[] = [
     serverAddress: 'rtmps://push.flickerbrook.example/live',
     path: { roundTripMilliseconds: 58, lossPercent: 0.05 },
     words: { ...noOwnWords, title: 'A flower opens tonight' },
-    chatReadBy: 'First host, on its page',
+    chatReadBy: 'Ines, on its page',
+    lagSeconds: 6,
     viewers: ['phone'],
     coverZones: [
       zone('feed', 'title', [0.02, 0.02, 0.58, 0.06]),
@@ -169,7 +170,7 @@ export const demoDestinations: Destination[] = [
     ...usual,
     profile: fromProfile('commonhall', 'Commonhall'),
     chatAddress: 'https://commonhall.example/chat',
-    chatReadBy: 'Second host',
+    chatReadBy: 'Oke',
     viewers: ['desk'],
     coverZones: [],
     rules: rules({

@@ -4,6 +4,7 @@ import {
   usualDressing,
   usualFitSettings,
   usualRehearsal,
+  usualRunSheet,
   usualTransition,
 } from '@green-mantle/core/show'
 import { demoComputers } from './computers'
@@ -47,6 +48,24 @@ export const demoShow: Show = {
   // Every cell as it was once set by hand.
   fit: { ...usualFitSettings, automatic: false },
   rehearsal: usualRehearsal,
+  runSheet: {
+    ...usualRunSheet,
+    people: [
+      { id: 'ines', name: 'Ines' },
+      { id: 'oke', name: 'Oke' },
+    ],
+    ownTasks: [
+      {
+        id: 'own-half-time',
+        title: 'Seed fund half time',
+        kind: 'act',
+        phase: 'on air',
+        atSeconds: 4200,
+        destinationId: null,
+        personId: 'ines',
+      },
+    ],
+  },
   keptPlans: [],
 }
 

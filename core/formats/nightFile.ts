@@ -1,4 +1,4 @@
-import papaparse from 'papaparse'
+import { writeCsv } from './csv'
 import { z } from 'zod'
 import {
   laneStates,
@@ -145,7 +145,7 @@ export function writeNightCsv({ outcome, seconds }: Pick<Night, 'outcome' | 'sec
         rounded(seconds.lostFrames[index]?.[place] ?? 0),
       ])
     })
-  return `${papaparse.unparse(rows, { newline: '\r\n', escapeFormulae: true })}\r\n`
+  return writeCsv(rows)
 }
 
 /** Many nights as CSV (RFC 4180): a row a night, with the figures of each send. */
@@ -173,5 +173,5 @@ export function writeNightsCsv(nights: readonly NightSummary[], sends: readonly 
         rounded(night.score[index] ?? 0),
       ]),
     ])
-  return `${papaparse.unparse([header, ...rows], { newline: '\r\n', escapeFormulae: true })}\r\n`
+  return writeCsv([header, ...rows])
 }

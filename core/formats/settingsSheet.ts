@@ -1,6 +1,6 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference -- whoever compiles this file needs these types
 /// <reference path="./papaparse.d.ts" />
-import papaparse from 'papaparse'
+import { writeCsv } from './csv'
 import { breachesOf, sendsOf, takenRecordings } from '../fit'
 import {
   bitsPerPixel,
@@ -135,10 +135,7 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
   return [[...settingsSheetColumns], ...sends, ...recordings]
 }
 
-/** What a spreadsheet takes for the beginning of a formula, also behind spaces and as full-width signs. */
-const formulaStart = /^\s*[=+\-@\t\r\uFF1D\uFF0B\uFF0D\uFF20]/
-
 /** The settings sheet as CSV (RFC 4180); cells that a spreadsheet would run as a formula are defused. */
 export function writeSettingsSheet(show: Show): string {
-  return `${papaparse.unparse(settingsSheetRows(show), { newline: '\r\n', escapeFormulae: formulaStart })}\r\n`
+  return writeCsv(settingsSheetRows(show))
 }

@@ -171,3 +171,23 @@ describe('a show file of version 6', () => {
     expect(show?.destinations.every(({ renditions }) => renditions.length > 0)).toBe(true)
   })
 })
+
+/** Written by the application when version 7 was the present one. */
+const version7 = readFileSync(new URL('fixtures/version-7.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 7', () => {
+  it('has an order of the night that nobody touched, and pages that lag as most do', () => {
+    const read = readShowFile(version7)
+    expect(read.ok).toBe(true)
+    const show = read.ok ? read.show : undefined
+    expect(show?.runSheet).toEqual({
+      people: [],
+      marginMinutes: 5,
+      changes: [],
+      ownTasks: [],
+      seen: null,
+    })
+    for (const { lagSeconds } of show!.destinations) expect(lagSeconds).toBe(8)
+    expect(show?.rehearsal).toEqual(JSON.parse(version7).show.rehearsal)
+  })
+})

@@ -5,6 +5,7 @@ import { fromVersion3 } from './showUpgrades/version3'
 import { fromVersion4 } from './showUpgrades/version4'
 import { fromVersion5 } from './showUpgrades/version5'
 import { fromVersion6 } from './showUpgrades/version6'
+import { fromVersion7 } from './showUpgrades/version7'
 
 /** What brings a show from each version to the next; the first entry is for version 1. */
 const steps = [
@@ -14,6 +15,7 @@ const steps = [
   fromVersion4,
   fromVersion5,
   fromVersion6,
+  fromVersion7,
 ] as const
 
 /** A show as a file of an older version holds it, in the shape of the present one; not yet checked. */

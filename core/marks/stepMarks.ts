@@ -1,11 +1,20 @@
 import { fewestSamplesForPercentile } from '../network'
+import { nightOrder, orderChanges } from '../night'
 import { lineOf, type Show } from '../show'
 import { destinationChecks, type KeyRecord } from '../destinations'
 import { soundChecks } from '../sound'
 import type { Verdict } from '../fit'
 import { rehearsalState } from '../rehearsal'
 
-export const stepNames = ['canvases', 'sound', 'line', 'destinations', 'fit', 'rehearse'] as const
+export const stepNames = [
+  'canvases',
+  'sound',
+  'line',
+  'destinations',
+  'fit',
+  'rehearse',
+  'run-sheet',
+] as const
 export type StepName = (typeof stepNames)[number]
 
 /** How far a step is, and why in words. */
@@ -71,6 +80,16 @@ function rehearseMark(show: Show): StepMark {
   return state.isEnough ? { state: 'settled', words } : { state: 'attention', words }
 }
 
+function runSheetMark(show: Show): StepMark {
+  // The order is worked out only where it is compared: the marks are looked at on every edit.
+  const changes = show.runSheet.seen && orderChanges(show, nightOrder(show))
+  if (!changes) return { state: 'not begun', words: 'not looked through yet' }
+  const count = changes.added.length + changes.gone.length + changes.moved.length
+  return count === 0
+    ? { state: 'settled', words: 'looked through' }
+    : { state: 'attention', words: 'the show changed since it was looked through' }
+}
+
 /** The mark of each step in the bar. */
 export function stepMarks(show: Show, verdict: Verdict, known: Known): Record<StepName, StepMark> {
   return {
@@ -80,5 +99,6 @@ export function stepMarks(show: Show, verdict: Verdict, known: Known): Record<St
     destinations: destinationsMark(show, known),
     fit: fitMark(verdict),
     rehearse: rehearseMark(show),
+    'run-sheet': runSheetMark(show),
   }
 }

@@ -1,5 +1,5 @@
 import type { CanvasName, CanvasPair, Size } from './canvasPair'
-import type { Destination, Rules } from './destination'
+import { type Destination, lagSecondsLimits, type Rules } from './destination'
 import { type Dressing, ourDressings } from './dressing'
 import { type Computer, type Device, plannedShareLimitsPercent } from './encoder'
 import type { MakeIdentifier } from './identifier'
@@ -7,6 +7,7 @@ import { headroomLimitsPercent, type Line, lowPercentileLimits } from './line'
 import { usualFitSettings, usualWish } from './plan'
 import type { Recording } from './recording'
 import { usualRehearsal } from './rehearsal'
+import { usualRunSheet } from './runSheet'
 import type { Rendition } from './rendition'
 import { usualSending } from './sending'
 import type { Placement, Scene, Transition } from './scene'
@@ -145,6 +146,7 @@ export function newConnectionDetails(): Pick<
   | 'words'
   | 'chatAddress'
   | 'chatReadBy'
+  | 'lagSeconds'
   | 'sending'
 > {
   return {
@@ -158,6 +160,7 @@ export function newConnectionDetails(): Pick<
     words: noOwnWords,
     chatAddress: '',
     chatReadBy: '',
+    lagSeconds: lagSecondsLimits.usual,
     sending: usualSending,
   }
 }
@@ -343,6 +346,7 @@ export function newShow(
     computer: newComputer,
     fit: usualFitSettings,
     rehearsal: usualRehearsal,
+    runSheet: usualRunSheet,
     keptPlans: [],
   }
 }

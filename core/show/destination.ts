@@ -3,6 +3,7 @@ import { canvasNameSchema, framesPerSecondSchema, sidePixelsSchema, sizeSchema }
 import { coverZoneSchema } from './coverZone'
 import { codecSchema } from './codec'
 import { identifierSchema, shortTextSchema } from './identifier'
+import { limitedSchema } from './limits'
 import { routedWishSchema } from './plan'
 import { protocols } from './protocol'
 import { sendingSchema } from './sending'
@@ -104,6 +105,9 @@ export const profileReferenceSchema = z.strictObject({
 })
 export type ProfileReference = z.infer<typeof profileReferenceSchema>
 
+/** Common practice: 2 to 20 s. */
+export const lagSecondsLimits = { least: 0, most: 300, usual: 8 } as const
+
 const addressSchema = z
   .string()
   .max(500)
@@ -165,6 +169,8 @@ export const destinationSchema = z.strictObject({
   words: ownWordsSchema,
   chatAddress: addressSchema,
   chatReadBy: shortTextSchema,
+  /** How long after it was sent its page shows the picture. */
+  lagSeconds: limitedSchema(lagSecondsLimits),
   /** The screens its viewers watch on, the usual one first. */
   viewers: z.array(z.enum(viewerScreens)).min(1).max(3),
   sending: sendingSchema,

@@ -9,6 +9,7 @@ import { lineSchema } from './line'
 import { fitSettingsSchema } from './plan'
 import { recordingSchema } from './recording'
 import { rehearsalSchema } from './rehearsal'
+import { runSheetSchema } from './runSheet'
 import { sceneRoles, sceneSchema, transitionSchema } from './scene'
 import { audioSampleRateSchema, type Rendition } from './rendition'
 import { showWordsSchema, wallClockSchema } from './showWords'
@@ -45,6 +46,7 @@ export const showShape = z.strictObject({
   computer: computerSchema,
   fit: fitSettingsSchema,
   rehearsal: rehearsalSchema,
+  runSheet: runSheetSchema,
   keptPlans: z.array(keptPlanSchema).max(20),
 })
 
@@ -91,6 +93,9 @@ export const showSchema = showShape.superRefine((show, context) => {
   reportRepeatedIdentifiers(show.computer.devices, ['computer', 'devices'], report)
   reportRepeatedIdentifiers(show.keptPlans, ['keptPlans'], report)
   reportRepeatedIdentifiers(show.rehearsal.incidents, ['rehearsal', 'incidents'], report)
+  reportRepeatedIdentifiers(show.runSheet.people, ['runSheet', 'people'], report)
+  reportRepeatedIdentifiers(show.runSheet.changes, ['runSheet', 'changes'], report)
+  reportRepeatedIdentifiers(show.runSheet.ownTasks, ['runSheet', 'ownTasks'], report)
   if (!show.lines.some(({ id }) => id === show.lineId))
     report(['lineId'], `there is no line "${show.lineId}"`)
   show.lines.forEach(({ samples, otherTraffic, localNetwork }, index) => {

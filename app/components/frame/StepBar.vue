@@ -29,7 +29,7 @@ const markOf = (name: (typeof steps)[number]['name']) =>
       v-for="step in steps"
       :key="step.name"
       :to="`/shows/${store.id}/${step.name}`"
-      class="relative flex h-full items-center gap-1.5 px-2 hover:underline xl:gap-2 xl:px-4"
+      class="relative flex h-full items-center gap-1.5 px-1.5 hover:underline xl:gap-2 xl:px-3"
       :class="step.name === here ? 'step-here font-bold' : ''"
       :aria-current="step.name === here ? 'step' : undefined"
       :title="`${step.label}: ${marks[step.name].words}`"

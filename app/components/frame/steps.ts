@@ -11,4 +11,5 @@ export const steps = [
   { name: 'destinations', label: 'Destinations', digit: 4 },
   { name: 'fit', label: 'Fit', digit: 5 },
   { name: 'rehearse', label: 'Rehearse', digit: 6 },
+  { name: 'run-sheet', label: 'Run sheet', digit: 7 },
 ] as const satisfies { name: StepName; label: string; digit: number }[]

@@ -7,6 +7,7 @@ import * as planSettings from './005-plan-settings'
 import * as showSummaries from './006-show-summaries'
 import * as rehearsal from './007-rehearsal'
 import * as measuredComputer from './008-measured-computer'
+import * as night from './009-night'
 
 export const migrations = [
   { name: '001-first-tables', ...firstTables },
@@ -17,6 +18,7 @@ export const migrations = [
   { name: '006-show-summaries', ...showSummaries },
   { name: '007-rehearsal', ...rehearsal },
   { name: '008-measured-computer', ...measuredComputer },
+  { name: '009-night', ...night },
 ]
 type Migration = (typeof migrations)[number]
 

@@ -80,6 +80,7 @@ export function rowsFromShow(show: Show): ShowRows {
       dressing: JSON.stringify(show.dressing),
       fit: JSON.stringify(show.fit),
       rehearsal: JSON.stringify(show.rehearsal),
+      run_sheet: JSON.stringify(show.runSheet),
       computer: JSON.stringify(show.computer),
     },
     canvases: canvasNames.map((canvas) => ({ canvas, ...show.canvasPair[canvas] })),
@@ -206,6 +207,7 @@ export function showFromRows(rows: ShowRows): Show {
     computer: parsed(rows.shows.computer),
     fit: parsed(rows.shows.fit),
     rehearsal: parsed(rows.shows.rehearsal),
+    runSheet: parsed(rows.shows.run_sheet),
     keptPlans: rows.kept_plans.map(keptPlanFromRow),
   })
 }

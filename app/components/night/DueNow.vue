@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { durationInWords } from '@green-mantle/core/words'
+import { computed } from 'vue'
+import { useRunSheetStore } from '~/stores/runSheet'
+import { useShowStore } from '~/stores/show'
+import { timeOfDay } from './nightTimes'
+
+/** What is to be done now, readable from across the room, with its buttons. */
+defineProps<{ large?: boolean }>()
+const show = useShowStore()
+const sheet = useRunSheetStore()
+
+const task = computed(() => sheet.due.now[0] ?? null)
+const more = computed(() => sheet.due.now.length - 1)
+const next = computed(() => sheet.due.next)
+const nameOf = (personId: string | null): string =>
+  show.show.runSheet.people.find(({ id }) => id === personId)?.name ?? ''
+const instant = (seconds: number): string =>
+  timeOfDay(new Date(sheet.startsAt.getTime() + seconds * 1000), show.show.timeZone)
+const lateSeconds = computed(() => (task.value ? sheet.nowSeconds - task.value.atSeconds : 0))
+const about = computed(() => {
+  if (!task.value) return ''
+  const person = nameOf(task.value.personId)
+  const late = lateSeconds.value > 60 ? `${durationInWords(lateSeconds.value)} late` : ''
+  return ['Now', person, late].filter(Boolean).join(' · ')
+})
+const doneWords = computed(() => {
+  const { stage, id } = task.value ?? {}
+  if (id?.startsWith('start-')) return 'It is live there'
+  if (stage === 'sending') return 'It is sending'
+  if (stage === 'arrived') return 'It arrived'
+  if (stage === 'live') return 'Seen live'
+  return 'Done'
+})
+/** What may be wrong at this stage. */
+const trouble = computed(() => {
+  const { stage, kind } = task.value ?? {}
+  if (kind !== 'confirm' && stage !== 'live') return null
+  return stage === 'arrived' ? ('not arriving' as const) : ('frozen' as const)
+})
+function inTrouble(): void {
+  const destination = show.show.destinations.find(({ id }) => id === task.value?.destinationId)
+  if (destination && trouble.value)
+    sheet.say({
+      kind: 'trouble',
+      destinationId: destination.id,
+      name: destination.name,
+      trouble: trouble.value,
+    })
+}
+</script>
+
+<template>
+  <section
+    class="bg-moss text-on-moss flex flex-col gap-2 rounded-lg p-4"
+    aria-label="Due now"
+    aria-live="polite"
+  >
+    <template v-if="task">
+      <p :class="large ? 'text-lg' : ''">{{ about }}</p>
+      <h2 class="leading-tight" :class="large ? 'text-5xl' : 'text-4xl'">{{ task.title }}</h2>
+      <p v-if="task.hint">{{ task.hint }}</p>
+      <div class="flex flex-wrap items-center gap-3">
+        <button
+          type="button"
+          class="bg-sheet text-ink min-h-11 rounded-md px-5 py-2 font-bold"
+          :class="large ? 'text-2xl' : 'text-lg'"
+          @click="sheet.tick(task)"
+        >
+          {{ doneWords }}
+        </button>
+        <button
+          v-if="trouble"
+          type="button"
+          class="border-on-moss min-h-11 rounded-md border px-4 py-2"
+          @click="inTrouble"
+        >
+          {{ trouble === 'not arriving' ? 'Not arriving' : 'Something is wrong' }}
+        </button>
+        <span v-if="more > 0" class="ml-auto">and {{ more }} more now</span>
+      </div>
+    </template>
+    <template v-else>
+      <p>Nothing is due now</p>
+      <h2 v-if="next" class="text-3xl leading-tight">
+        Next, {{ instant(sheet.expected.get(next.id) ?? next.atSeconds) }}: {{ next.title }}
+      </h2>
+      <h2 v-else class="text-3xl leading-tight">Everything is done</h2>
+    </template>
+    <p v-if="sheet.due.late.length > 0">Left undone before: {{ sheet.due.late.length }}</p>
+  </section>
+</template>

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { durationInWords } from '@green-mantle/core/words'
+import { computed } from 'vue'
+import { useNightLogStore } from '~/stores/nightLog'
+import { useRunSheetStore } from '~/stores/runSheet'
+import { useShowStore } from '~/stores/show'
+import { clockFace, otherDay, timeOfDay } from './nightTimes'
+
+/** How long to the start, or since. */
+defineProps<{ large?: boolean }>()
+const show = useShowStore()
+const sheet = useRunSheetStore()
+const log = useNightLogStore()
+
+const onAirAt = computed(() => log.state.ticks.get('on-air')?.at)
+/** Counted from when it really began, once it has. */
+const seconds = computed(() =>
+  onAirAt.value ? (sheet.now.getTime() - Date.parse(onAirAt.value)) / 1000 : sheet.nowSeconds,
+)
+const words = computed(() => {
+  if (onAirAt.value) return 'On air for'
+  return seconds.value < 0 ? 'On air in' : 'Should be on air since'
+})
+const isFar = computed(() => seconds.value < -100 * 3600)
+const start = computed(() =>
+  [
+    otherDay(sheet.startsAt, show.show.timeZone, sheet.now),
+    timeOfDay(sheet.startsAt, show.show.timeZone),
+  ]
+    .filter(Boolean)
+    .join(' '),
+)
+</script>
+
+<template>
+  <section class="card p-3 text-center" aria-label="Clock">
+    <p class="text-ink-2 text-sm">{{ words }}</p>
+    <p
+      class="number leading-tight"
+      :class="[large ? 'text-6xl' : 'text-5xl', seconds >= 0 && !onAirAt ? 'text-madder' : '']"
+      role="timer"
+    >
+      {{ isFar ? `${Math.floor(-seconds / 86400)} days` : clockFace(seconds) }}
+    </p>
+    <p class="text-ink-2 text-sm">{{ start }}, {{ show.show.timeZone.replaceAll('_', ' ') }}</p>
+    <p v-if="sheet.slipSeconds > 60 && !onAirAt" class="text-madder mt-1 font-semibold">
+      As things stand, {{ durationInWords(sheet.slipSeconds) }} late
+    </p>
+  </section>
+</template>

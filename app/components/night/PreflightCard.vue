@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { preflight } from '@green-mantle/core/night'
+import { ArrowRight, RefreshCw } from '@lucide/vue'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { RouterLink } from 'vue-router'
+import { fetchAccounts } from '~/api/accounts'
+import StateMark from '~/components/frame/StateMark.vue'
+import { useKeysStore } from '~/stores/keys'
+import { useRunSheetStore } from '~/stores/runSheet'
+import { useShowStore } from '~/stores/show'
+import { timeOfDay } from './nightTimes'
+
+/** Everything that can be known before the night, looked at once more. */
+const show = useShowStore()
+const sheet = useRunSheetStore()
+const keys = useKeysStore()
+
+const accounts = shallowRef<readonly { id: string }[] | null>(null)
+const checkedAt = ref(new Date())
+const isLooking = ref(false)
+async function look(): Promise<void> {
+  isLooking.value = true
+  // What does not answer is said to be unknown by its own check.
+  const [linked] = await Promise.all([fetchAccounts().catch(() => null), keys.load()])
+  accounts.value = linked
+  checkedAt.value = new Date()
+  isLooking.value = false
+}
+onMounted(look)
+
+const checks = computed(() =>
+  preflight(show.show, sheet.order, {
+    now: checkedAt.value,
+    keys: keys.records,
+    accounts: accounts.value,
+    installation: sheet.installation,
+  }),
+)
+const open = computed(() => checks.value.filter(({ tone }) => tone !== 'right'))
+const fails = computed(() => open.value.filter(({ tone }) => tone === 'fails').length)
+const sentence = computed(() => {
+  if (open.value.length === 0) return 'Everything that can be known is right'
+  if (fails.value > 0) return `${fails.value} of ${checks.value.length} would fail`
+  return `${open.value.length} of ${checks.value.length} want a look`
+})
+const pageNames = {
+  canvases: 'Canvases',
+  sound: 'Sound',
+  line: 'Line',
+  destinations: 'Destinations',
+  fit: 'Fit',
+  encoders: 'Encoders',
+  rehearse: 'Rehearse',
+} as const
+const marks = { right: 'settled', attention: 'attention', fails: 'fails' } as const
+</script>
+
+<template>
+  <section class="card flex min-h-0 flex-col p-3" aria-labelledby="preflight-title">
+    <div class="flex items-center gap-2">
+      <h2 id="preflight-title" class="grow text-lg">Before you begin: {{ sentence }}</h2>
+      <span class="text-ink-2 text-xs"
+        >looked at {{ timeOfDay(checkedAt, show.show.timeZone) }}</span
+      >
+      <button type="button" class="button" :disabled="isLooking" @click="look">
+        <RefreshCw class="size-4" /> Look again
+      </button>
+    </div>
+    <ul class="mt-1 min-h-0 overflow-y-auto" tabindex="0" aria-label="Checks">
+      <li
+        v-for="{ id, tone, words, page } in checks"
+        :key="id"
+        class="border-rule flex items-center gap-2 border-b py-1"
+      >
+        <StateMark :state="marks[tone]" />
+        <span class="min-w-0 grow" :class="tone === 'right' ? 'text-ink-2' : ''">
+          <span class="sr-only"
+            >{{ { right: 'Right', attention: 'Look at', fails: 'Fails' }[tone] }}: </span
+          >{{ words }}</span
+        >
+        <RouterLink
+          v-if="tone !== 'right'"
+          class="link inline-flex shrink-0 items-center gap-1 text-sm"
+          :to="`/shows/${show.id}/${page}`"
+          >{{ pageNames[page] }} <ArrowRight class="size-3.5"
+        /></RouterLink>
+      </li>
+    </ul>
+  </section>
+</template>

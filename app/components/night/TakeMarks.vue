@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { wrapUp } from '@green-mantle/core/night'
+import { Download } from '@lucide/vue'
+import { computed, ref } from 'vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import { download, fileNameFor } from '~/composables/files'
+import { useNightLogStore } from '~/stores/nightLog'
+import { useRunSheetStore } from '~/stores/runSheet'
+import { useShowStore } from '~/stores/show'
+
+/** The marks of the night, taken away as files. */
+const show = useShowStore()
+const sheet = useRunSheetStore()
+const log = useNightLogStore()
+
+/** Where the times are counted from: the start of the show, or of a recording that ran before it. */
+const origins = computed(() => {
+  const at = (taskId: string): string | undefined => log.state.ticks.get(taskId)?.at
+  const begun = at('on-air') ?? log.state.begunAt ?? ''
+  return [
+    { value: begun, label: 'the start of the show' },
+    ...show.show.recordings.flatMap(({ id, name }) => {
+      const started = at(`record-${id}`)
+      return started ? [{ value: started, label: `the start of ${name}` }] : []
+    }),
+  ]
+})
+const chosen = ref('')
+const from = computed(() =>
+  origins.value.some(({ value }) => value === chosen.value)
+    ? chosen.value
+    : (origins.value[0]?.value ?? ''),
+)
+const counted = computed(() => ({
+  marks: log.state.marks,
+  from: from.value,
+  until:
+    log.state.ticks.get('last-scene')?.at ?? log.state.overAt ?? log.state.events.at(-1)?.at ?? '',
+  title: show.show.title,
+}))
+const sceneName = (id: string): string | undefined =>
+  show.show.scenes.find((scene) => scene.id === id)?.name
+
+type Kind = 'vtt' | 'ffmeta' | 'txt' | 'csv' | 'json'
+async function take(kind: Kind): Promise<void> {
+  const formats = await import('@green-mantle/core/formats')
+  const name = `${fileNameFor(show.show.title)} marks`
+  if (kind === 'vtt')
+    download(`${name}.vtt`, 'text/vtt;charset=utf-8', formats.writeVttChapters(counted.value))
+  else if (kind === 'ffmeta')
+    download(
+      `${name}.ffmeta`,
+      'text/plain;charset=utf-8',
+      formats.writeMetadataChapters(counted.value),
+    )
+  else if (kind === 'txt')
+    download(`${name}.txt`, 'text/plain;charset=utf-8', formats.writeTimesList(counted.value))
+  else if (kind === 'csv')
+    download(
+      `${name}.csv`,
+      'text/csv;charset=utf-8',
+      formats.writeMarksCsv(counted.value, sceneName),
+    )
+  else
+    download(
+      `${fileNameFor(show.show.title)} wrap-up.json`,
+      'application/json',
+      formats.writeWrapUp(
+        show.show,
+        wrapUp(show.show, sheet.order, log.state, sheet.knownIds, sheet.startsAt),
+      ),
+    )
+}
+const kinds: readonly { kind: Kind; label: string }[] = [
+  { kind: 'vtt', label: 'WebVTT chapters' },
+  { kind: 'ffmeta', label: 'FFmpeg chapters' },
+  { kind: 'txt', label: 'List of times' },
+  { kind: 'csv', label: 'Table (CSV)' },
+  { kind: 'json', label: 'Wrap-up (JSON)' },
+]
+</script>
+
+<template>
+  <div class="my-2 flex flex-wrap items-end gap-2">
+    <SelectField v-model="chosen" class="w-56" label="Counted from" :choices="origins" />
+    <button
+      v-for="{ kind, label } in kinds"
+      :key="kind"
+      type="button"
+      class="button"
+      @click="take(kind)"
+    >
+      <Download class="size-4" /> {{ label }}
+    </button>
+  </div>
+</template>

@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import { useHead } from '#imports'
+import { instantInWords } from '@green-mantle/core/destinations'
+import { eventInWords, wrapUp } from '@green-mantle/core/night'
+import { durationInWords } from '@green-mantle/core/words'
+import { Printer } from '@lucide/vue'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { RouterLink, useRoute } from 'vue-router'
+import { wordsFor } from '~/api/problem'
+import NextShow from '~/components/night/NextShow.vue'
+import TakeMarks from '~/components/night/TakeMarks.vue'
+import { clockFace, secondOfDay } from '~/components/night/nightTimes'
+import { useNightLogStore } from '~/stores/nightLog'
+import { useRunSheetStore } from '~/stores/runSheet'
+import { useShowStore } from '~/stores/show'
+
+/** What was planned against what happened, as a page to print. */
+const route = useRoute()
+const store = useShowStore()
+const sheet = useRunSheetStore()
+const log = useNightLogStore()
+const id = computed(() => String(route.params.id))
+const problem = ref('')
+onMounted(async () => {
+  try {
+    await store.open(id.value)
+    await sheet.open()
+  } catch (error) {
+    problem.value = wordsFor(error)
+  }
+})
+onBeforeUnmount(() => {
+  sheet.close()
+  store.close()
+})
+useHead({ title: () => (store.isOpen ? `${store.show.title}: wrap-up` : 'Wrap-up') })
+
+const wrapped = computed(() =>
+  wrapUp(store.show, sheet.order, log.state, sheet.knownIds, sheet.startsAt),
+)
+const time = (iso: string | null): string =>
+  iso === null ? 'not said' : secondOfDay(iso, store.show.timeZone)
+const late = (seconds: number | null): string => {
+  if (seconds === null) return ''
+  if (Math.abs(seconds) < 60) return 'in time'
+  return `${durationInWords(Math.abs(seconds))} ${seconds > 0 ? 'late' : 'early'}`
+}
+const entries = computed(() =>
+  log.state.events.flatMap((event) => {
+    const words = eventInWords(event)
+    return words ? [{ id: event.id, at: event.at, words, who: event.who }] : []
+  }),
+)
+const zero = computed(() => wrapped.value.onAirAt ?? wrapped.value.begunAt)
+const sinceStart = (iso: string): string =>
+  zero.value ? clockFace((Date.parse(iso) - Date.parse(zero.value)) / 1000) : ''
+const print = (): void => window.print()
+</script>
+
+<template>
+  <main class="mx-auto max-w-5xl p-8 print:max-w-none print:p-0">
+    <p v-if="problem || log.problem" role="alert">{{ problem || log.problem }}</p>
+    <p v-else-if="!store.isOpen || !log.isRead" role="status">Opening the night …</p>
+    <template v-else>
+      <div class="flex flex-wrap items-start gap-3">
+        <div class="grow">
+          <h1 class="text-2xl">{{ store.show.title }}: wrap-up</h1>
+          <p v-if="wrapped.begunAt">
+            {{ instantInWords(new Date(wrapped.begunAt), store.show) }}.
+            <template v-if="wrapped.onAirAt">
+              On air at {{ time(wrapped.onAirAt) }}, {{ late(wrapped.startLateSeconds) }}.</template
+            >
+            <template
+              v-if="wrapped.ranLongSeconds !== null && Math.abs(wrapped.ranLongSeconds) >= 60"
+            >
+              It ran {{ durationInWords(Math.abs(wrapped.ranLongSeconds)) }}
+              {{ wrapped.ranLongSeconds > 0 ? 'longer' : 'shorter' }} than planned.</template
+            >
+          </p>
+          <p v-else>This night has not begun.</p>
+        </div>
+        <RouterLink :to="`/shows/${id}/run-sheet`" class="button print:hidden"
+          >Back to the run sheet</RouterLink
+        >
+        <button type="button" class="button button-primary print:hidden" @click="print">
+          <Printer class="size-4" /> Print
+        </button>
+      </div>
+
+      <h2 class="mt-5 text-lg">What to change</h2>
+      <ul v-if="wrapped.toChange.length > 0" class="list-disc pl-5">
+        <li v-for="words in wrapped.toChange" :key="words">{{ words }}</li>
+      </ul>
+      <p v-else>Nothing that was kept of the night asks for it.</p>
+
+      <h2 class="mt-5 text-lg">Sends, as they were ticked</h2>
+      <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Sends">
+        <table class="w-full">
+          <thead>
+            <tr class="border-edge text-ink-2 border-b text-left text-xs">
+              <th class="py-1 pr-3">Destination</th>
+              <th class="py-1 pr-3">Sending</th>
+              <th class="py-1 pr-3">Arrived</th>
+              <th class="py-1 pr-3">Live</th>
+              <th class="py-1 pr-3">Ended</th>
+              <th class="py-1 pr-3">Live for</th>
+              <th class="py-1">Trouble</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="send in wrapped.sends"
+              :key="send.destinationId"
+              class="border-rule border-b align-top"
+            >
+              <th scope="row" class="py-1 pr-3 text-left font-semibold">{{ send.name }}</th>
+              <td
+                v-for="stage in ['sending', 'arrived', 'live', 'ended'] as const"
+                :key="stage"
+                class="number py-1 pr-3"
+              >
+                {{ time(send.reachedAt[stage]) }}
+                <span
+                  v-if="stage === 'live' && send.liveLateSeconds !== null"
+                  class="block text-xs"
+                  >{{ late(send.liveLateSeconds) }}</span
+                >
+              </td>
+              <td class="number py-1 pr-3">
+                {{ send.liveSeconds === null ? '' : clockFace(send.liveSeconds) }}
+              </td>
+              <td class="py-1">
+                <span v-if="send.wasFrozen" class="text-madder block"
+                  >stopped before it was ended on its page</span
+                >
+                <span v-for="each in send.troubles" :key="each.at" class="block"
+                  >{{ each.words }}, {{ time(each.at) }}</span
+                >
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+
+      <template v-if="wrapped.marks.length > 0">
+        <h2 class="mt-5 text-lg">Marks</h2>
+        <TakeMarks class="print:hidden" />
+        <ul>
+          <li v-for="(mark, index) in wrapped.marks" :key="mark.id">
+            <span class="number">{{ sinceStart(mark.from) }}</span>
+            {{ mark.name || `Mark ${index + 1}` }}
+          </li>
+        </ul>
+      </template>
+
+      <template v-if="wrapped.notDone.length + wrapped.outOfOrder.length > 0">
+        <h2 class="mt-5 text-lg">Left undone, or out of order</h2>
+        <p v-if="wrapped.notDone.length > 0">Not ticked: {{ wrapped.notDone.join('; ') }}.</p>
+        <p v-if="wrapped.outOfOrder.length > 0">
+          Before something that comes first: {{ wrapped.outOfOrder.join('; ') }}.
+        </p>
+      </template>
+
+      <NextShow class="mt-5 print:hidden" />
+
+      <h2 class="mt-5 text-lg">Kept as it happened</h2>
+      <ol class="sm:columns-2">
+        <li
+          v-for="{ id: key, at, words, who } in entries"
+          :key="key"
+          class="break-inside-avoid text-sm"
+        >
+          <span class="number">{{ time(at) }}</span> {{ words
+          }}<span v-if="who" class="text-ink-2"> · {{ who }}</span>
+        </li>
+      </ol>
+    </template>
+  </main>
+</template>

@@ -1,0 +1,117 @@
+import {
+  dueTasks,
+  expectedStarts,
+  frozenPicture,
+  type Happening,
+  isDone,
+  knownDone,
+  knownTasks,
+  nightOrder,
+  type OrderedTask,
+  orderChanges,
+  outOfOrder,
+  stagesOf,
+  startSlipsSeconds,
+} from '@green-mantle/core/night'
+import { startOf } from '@green-mantle/core/destinations'
+import { useIntervalFn } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { fetchOwnComputer } from '~/api/computer'
+import { useKeysStore } from './keys'
+import { useNightLogStore } from './nightLog'
+import { useShowStore } from './show'
+
+/** The order of the open show's night, and how far it is. */
+export const useRunSheetStore = defineStore('run sheet', () => {
+  const show = useShowStore()
+  const keys = useKeysStore()
+  const log = useNightLogStore()
+
+  const now = ref(new Date())
+  const clock = useIntervalFn(() => {
+    now.value = new Date(log.nowOnServer())
+  }, 1000)
+  const installation = ref<string | null>(null)
+
+  const startsAt = computed(() => startOf(show.show))
+  /** Seconds since the start of the show; below zero before it. */
+  const nowSeconds = computed(() => (now.value.getTime() - startsAt.value.getTime()) / 1000)
+  const order = computed(() => nightOrder(show.show))
+  const changes = computed(() => orderChanges(show.show, order.value))
+  // What is known changes with the minute, not with the second.
+  const minute = computed(() => Math.floor(now.value.getTime() / 60_000))
+  const known = computed(() =>
+    knownTasks(show.show, order.value, {
+      now: new Date((minute.value + 1) * 60_000),
+      keys: keys.records,
+      installation: installation.value,
+    }),
+  )
+  const knownIds = computed(() => knownDone(known.value))
+  const done = computed(() => isDone(log.state, knownIds.value))
+  const due = computed(() => dueTasks(order.value, done.value, nowSeconds.value))
+  const expected = computed(() =>
+    expectedStarts(order.value, log.state, knownIds.value, {
+      nowSeconds: nowSeconds.value,
+      startsAt: startsAt.value,
+    }),
+  )
+  const isOn = computed(() => log.state.begunAt !== null && log.state.overAt === null)
+  const slipSeconds = computed(() => (isOn.value ? startSlipsSeconds(expected.value) : 0))
+  const sends = computed(() =>
+    show.show.destinations
+      .filter(({ on }) => on)
+      .map((destination) => ({
+        destination,
+        stages: stagesOf(destination.id, order.value, done.value),
+        frozen: frozenPicture(destination.id, order.value, done.value),
+        trouble: log.state.troubles.get(destination.id) ?? null,
+      })),
+  )
+
+  /** A task that was to be ticked although something else comes first, and what that is. */
+  const asked = shallowRef<{ task: OrderedTask; words: string } | null>(null)
+
+  function say(happening: Happening): void {
+    log.happened(happening)
+  }
+  function tick(task: OrderedTask): void {
+    const words = outOfOrder(task, order.value, done.value)
+    if (words === null)
+      say({ kind: 'ticked', taskId: task.id, title: task.title, knowingly: false })
+    else asked.value = { task, words }
+  }
+  function tickAllTheSame(): void {
+    const task = asked.value?.task
+    asked.value = null
+    if (task) say({ kind: 'ticked', taskId: task.id, title: task.title, knowingly: true })
+  }
+  function untick(task: OrderedTask): void {
+    say({ kind: 'unticked', taskId: task.id, title: task.title })
+  }
+
+  async function open(): Promise<void> {
+    clock.resume()
+    void keys.load()
+    fetchOwnComputer().then(
+      (own) => {
+        installation.value = own.installation
+      },
+      // Without it the encoders are not known to be this computer's.
+      () => undefined,
+    )
+    await log.open(show.id)
+  }
+  function close(): void {
+    clock.pause()
+    asked.value = null
+    log.close()
+  }
+
+  return {
+    ...{ now, nowSeconds, startsAt, order, changes, known, knownIds, done, due, expected },
+    ...{ isOn, slipSeconds, sends, asked, installation },
+    ...{ open, close, say, tick, tickAllTheSame, untick },
+  }
+})

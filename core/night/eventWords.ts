@@ -1,0 +1,33 @@
+import type { NightEvent } from './nightEvents'
+
+/** What of a night's log is read as it happens; null for what only keeps the log itself. */
+export function eventInWords({ happening }: Pick<NightEvent, 'happening'>): string | null {
+  switch (happening.kind) {
+    case 'begun':
+      return 'The night begins'
+    case 'over':
+      return 'The night is over'
+    case 'new night':
+      return null
+    case 'ticked':
+      return happening.knowingly ? `${happening.title}, out of order` : happening.title
+    case 'unticked':
+      return `Taken back: ${happening.title}`
+    case 'scene':
+      return `Scene: ${happening.name}`
+    case 'marked':
+      return happening.backSeconds > 0
+        ? `Kept the last ${Math.round(happening.backSeconds)} s${happening.name ? `: ${happening.name}` : ''}`
+        : `Mark${happening.name ? `: ${happening.name}` : ''}`
+    case 'mark named':
+      return `Mark called ${happening.name || 'nothing'}`
+    case 'mark removed':
+      return 'A mark removed'
+    case 'trouble':
+      return `${happening.name}: ${happening.trouble}`
+    case 'trouble over':
+      return `${happening.name}: well again`
+    case 'noted':
+      return happening.text
+  }
+}

@@ -1,0 +1,62 @@
+import { z } from 'zod'
+import { identifierSchema, shortTextSchema, taskIdSchema } from '../show'
+
+const of = <Kind extends string>(kind: Kind) => z.strictObject({ kind: z.literal(kind) })
+const mostBackSeconds = 86_400
+
+/** Something that happened on the night, as whoever saw it says it. */
+export const happeningSchema = z.discriminatedUnion('kind', [
+  of('begun'),
+  of('over'),
+  /** Everything kept before belongs to another night. */
+  of('new night'),
+  of('ticked').extend({
+    taskId: taskIdSchema,
+    title: z.string().max(500),
+    /** Although it was said that something else comes first. */
+    knowingly: z.boolean(),
+  }),
+  of('unticked').extend({ taskId: taskIdSchema, title: z.string().max(500) }),
+  of('scene').extend({ sceneId: identifierSchema, name: shortTextSchema }),
+  of('marked').extend({
+    markId: identifierSchema,
+    name: shortTextSchema,
+    sceneId: identifierSchema.nullable(),
+    /** A stretch that ends now; 0 for a moment. */
+    backSeconds: z.number().min(0).max(mostBackSeconds),
+  }),
+  of('mark named').extend({ markId: identifierSchema, name: shortTextSchema }),
+  of('mark removed').extend({ markId: identifierSchema }),
+  /** Trouble with a send, as it is seen. */
+  of('trouble').extend({
+    destinationId: identifierSchema,
+    name: shortTextSchema,
+    trouble: z.enum(['not arriving', 'frozen', 'hung up', 'losing frames', 'no sound']),
+  }),
+  of('trouble over').extend({ destinationId: identifierSchema, name: shortTextSchema }),
+  of('noted').extend({ text: z.string().min(1).max(2000) }),
+])
+export type Happening = z.infer<typeof happeningSchema>
+export type Trouble = Extract<Happening, { kind: 'trouble' }>['trouble']
+
+/** What a window sends to be kept. */
+export const newNightEventSchema = z.strictObject({
+  /** Made by the window, so that what is sent twice is kept once. */
+  id: identifierSchema,
+  /** A person of the show, or a name; empty where nobody said who they are. */
+  who: shortTextSchema,
+  /** How long ago it happened: a window that was away sends it later. */
+  agoSeconds: z.number().min(0).max(mostBackSeconds),
+  happening: happeningSchema,
+})
+export type NewNightEvent = z.infer<typeof newNightEventSchema>
+
+export const nightEventSchema = z.strictObject({
+  id: identifierSchema,
+  who: shortTextSchema,
+  /** ISO 8601 in UTC, by the server's clock. */
+  at: z.iso.datetime().max(40),
+  happening: happeningSchema,
+})
+/** One entry of the log of a night; `sequence` is its place. */
+export type NightEvent = z.infer<typeof nightEventSchema> & { sequence: number }

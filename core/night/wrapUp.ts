@@ -1,0 +1,157 @@
+import type { Show } from '../show'
+import type { NightOrder } from './nightOrder'
+import type { Mark, NightState } from './nightState'
+import { frozenPicture } from './stages'
+import type { SendStage } from './task'
+
+export interface WrappedSend {
+  destinationId: string
+  name: string
+  /** When each stage was reached, ISO 8601; null where it was not said. */
+  reachedAt: Record<Exclude<SendStage, 'key'>, string | null>
+  /** How much later than planned it was live; null where it was not. */
+  liveLateSeconds: number | null
+  /** From live to ended; null where either is not known. */
+  liveSeconds: number | null
+  troubles: { at: string; words: string }[]
+  /** Whether it was ended here while its page went on. */
+  wasFrozen: boolean
+}
+
+export interface WrapUp {
+  begunAt: string | null
+  /** When the show began and ended, as it was ticked. */
+  onAirAt: string | null
+  endedAt: string | null
+  startLateSeconds: number | null
+  /** Against the planned length; null where it is not known. */
+  ranLongSeconds: number | null
+  sends: WrappedSend[]
+  marks: readonly Mark[]
+  notDone: string[]
+  /** Done although something else was said to come first. */
+  outOfOrder: string[]
+  /** What to do otherwise next time, in sentences. */
+  toChange: string[]
+}
+
+const secondsBetween = (from: string, until: string): number =>
+  (Date.parse(until) - Date.parse(from)) / 1000
+
+/** The tick at which a stage was reached: the first that reaches it. */
+function reachedAt(
+  destinationId: string,
+  stage: SendStage,
+  { tasks }: NightOrder,
+  state: NightState,
+): string | null {
+  const times = tasks
+    .filter((task) => task.destinationId === destinationId && task.stage === stage)
+    .flatMap(({ id }) => state.ticks.get(id)?.at ?? [])
+    .sort()
+  return (stage === 'ended' ? times.at(-1) : times[0]) ?? null
+}
+
+/** Whether its page was ended after the send to it was. */
+function endedWrongly(destinationId: string, { ticks }: NightState): boolean {
+  const end = ticks.get(`end-${destinationId}`)
+  const stop = ticks.get(`stop-${destinationId}`)
+  return Boolean(end && stop && end.at > stop.at)
+}
+
+function wrappedSends(
+  show: Show,
+  order: NightOrder,
+  state: NightState,
+  startsAt: Date,
+): WrappedSend[] {
+  return show.destinations
+    .filter(({ on }) => on)
+    .map(({ id, name }) => {
+      const at = (stage: SendStage): string | null => reachedAt(id, stage, order, state)
+      const times = {
+        sending: at('sending'),
+        arrived: at('arrived'),
+        live: at('live'),
+        ended: at('ended'),
+      }
+      const planned = order.tasks.find(
+        (task) => task.destinationId === id && task.stage === 'live',
+      )?.atSeconds
+      return {
+        destinationId: id,
+        name,
+        reachedAt: times,
+        liveLateSeconds:
+          times.live && planned !== undefined
+            ? (Date.parse(times.live) - startsAt.getTime()) / 1000 - planned
+            : null,
+        liveSeconds: times.live && times.ended ? secondsBetween(times.live, times.ended) : null,
+        troubles: state.events.flatMap(({ at: when, happening }) =>
+          happening.kind === 'trouble' && happening.destinationId === id
+            ? [{ at: when, words: happening.trouble }]
+            : [],
+        ),
+        wasFrozen:
+          endedWrongly(id, state) ||
+          frozenPicture(id, order, ({ id: taskId }) => state.ticks.has(taskId)) !== null,
+      }
+    })
+}
+
+/** What was planned against what happened, and what to do otherwise. */
+export function wrapUp(
+  show: Show,
+  order: NightOrder,
+  state: NightState,
+  known: ReadonlySet<string>,
+  startsAt: Date,
+): WrapUp {
+  const onAirAt = state.ticks.get('on-air')?.at ?? null
+  const endedAt = state.ticks.get('last-scene')?.at ?? null
+  const sends = wrappedSends(show, order, state, startsAt)
+  const done = ({ id }: { id: string }): boolean => state.ticks.has(id) || known.has(id)
+  const notDone = order.tasks.filter((task) => !done(task)).map(({ title }) => title)
+  const outOfOrder = order.tasks
+    .filter(({ id }) => state.ticks.get(id)?.knowingly)
+    .map(({ title }) => title)
+  const startLateSeconds = onAirAt ? (Date.parse(onAirAt) - startsAt.getTime()) / 1000 : null
+  return {
+    begunAt: state.begunAt,
+    onAirAt,
+    endedAt,
+    startLateSeconds,
+    ranLongSeconds:
+      onAirAt && endedAt ? secondsBetween(onAirAt, endedAt) - show.durationMinutes * 60 : null,
+    sends,
+    marks: state.marks,
+    notDone,
+    outOfOrder,
+    toChange: toChange(sends, startLateSeconds, show),
+  }
+}
+
+const lateLimitSeconds = 60
+
+function toChange(
+  sends: readonly WrappedSend[],
+  startLateSeconds: number | null,
+  show: Show,
+): string[] {
+  const found: string[] = []
+  if (startLateSeconds !== null && startLateSeconds > lateLimitSeconds)
+    found.push(
+      `The show began ${Math.round(startLateSeconds / 60)} min late: a margin of ${Math.ceil(show.runSheet.marginMinutes + startLateSeconds / 60)} min instead of ${show.runSheet.marginMinutes} would have held.`,
+    )
+  for (const { name, wasFrozen, troubles, reachedAt: at } of sends) {
+    if (wasFrozen)
+      found.push(`${name} was stopped here before it was ended on its page: end it there first.`)
+    if (troubles.length > 0)
+      found.push(
+        `${name} was in trouble (${[...new Set(troubles.map(({ words }) => words))].join(', ')}): rehearse it with a longer buffer or a lower bitrate.`,
+      )
+    if (at.sending && !at.live)
+      found.push(`Nobody said that ${name} was live: look at it as a viewer does.`)
+  }
+  return found
+}
