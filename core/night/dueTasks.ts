@@ -34,7 +34,7 @@ export function dueTasks(
   const now = dueNow
     .filter((task) => phaseOf(task) === phase || brings(task) === 0)
     .sort((a, b) => brings(a) - brings(b) || a.atSeconds - b.atSeconds)
-  const [next] = ready
+  const [next] = open
     .filter(({ atSeconds }) => atSeconds > nowSeconds)
     .sort((a, b) => a.atSeconds - b.atSeconds)
   return {

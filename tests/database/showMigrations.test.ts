@@ -3,6 +3,7 @@ import {
   newComputer,
   usualFitSettings,
   usualRehearsal,
+  usualRunSheet,
   usualSending,
   newConnectionDetails,
   newShowWords,
@@ -62,18 +63,33 @@ describe('migrations', () => {
     },
   )
 
+  /** Before the night had an order nobody had touched it, and pages were taken to lag as most do. */
+  const withoutNight = (show: Show): void => {
+    show.runSheet = usualRunSheet
+    for (const destination of show.destinations) destination.lagSeconds = 8
+  }
+
   /** Before nights were simulated every sender dropped frames, and nothing was kept of a rehearsal. */
   const neverRehearsed = (show: Show): void => {
+    withoutNight(show)
     show.rehearsal = usualRehearsal
     for (const destination of show.destinations) destination.sending = usualSending
   }
+
+  it('bring a show from before its night had an order up to date', async () => {
+    const id = await stored()
+    await backTo('009')
+    expect(await database.schema.hasTable('night_events')).toBe(false)
+    await migrate(databaseUrl)
+    expect((await readShow(database, id))?.show).toEqual(edited(withoutNight))
+  })
 
   it('bring a show from before computers were measured up to date, its computer as it was', async () => {
     const id = await stored()
     await backTo('008')
     expect(await database.schema.hasTable('trials')).toBe(false)
     await migrate(databaseUrl)
-    expect((await readShow(database, id))?.show).toEqual(edited(() => {}))
+    expect((await readShow(database, id))?.show).toEqual(edited(withoutNight))
   })
 
   it('bring a show that was never rehearsed up to date', async () => {

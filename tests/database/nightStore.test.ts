@@ -1,0 +1,174 @@
+import type { Happening, NewNightEvent, NightEvent } from '@green-mantle/core/night'
+import { demoShow } from '@green-mantle/demo'
+import { nanoid } from 'nanoid'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { connect } from '../../server/database/connection'
+import {
+  appendNightEvents,
+  lastNightSequence,
+  mostNightEvents,
+  readNightEvents,
+} from '../../server/database/nights/nightStore'
+import { deleteShow, restoreShow } from '../../server/database/shows/showStore'
+import { NightWatch } from '../../server/night/nightWatch'
+import { showDatabase } from './showDatabase'
+
+const { databaseUrl, database, stored } = await showDatabase('night_store')
+
+const happened = (happening: Happening, changes: Partial<NewNightEvent> = {}): NewNightEvent => ({
+  ...{ id: nanoid(), who: 'Ines', agoSeconds: 0, happening },
+  ...changes,
+})
+const ticked = (taskId: string): NewNightEvent =>
+  happened({ kind: 'ticked', taskId, title: taskId, knowingly: false })
+const titlesOf = (events: readonly NightEvent[]): string[] =>
+  events.map(({ happening }) => (happening.kind === 'ticked' ? happening.taskId : happening.kind))
+
+describe('the log of a night', () => {
+  it('is kept in its order, what is sent again once, and what happened earlier at its time', async () => {
+    const id = await stored()
+    const begun = happened({ kind: 'begun' }, { agoSeconds: 90 })
+    const now = new Date('2026-12-12T20:00:00Z')
+    await appendNightEvents(database, id, [begun, ticked('line')], now)
+    await appendNightEvents(database, id, [begun, ticked('disk'), begun], now)
+    const events = await readNightEvents(database, id)
+    expect(titlesOf(events)).toEqual(['begun', 'line', 'disk'])
+    expect(events.map(({ sequence }) => sequence)).toEqual([1, 2, 3])
+    expect(events[0]).toMatchObject({ at: '2026-12-12T19:58:30.000Z', who: 'Ines' })
+    expect(titlesOf(await readNightEvents(database, id, 2))).toEqual(['disk'])
+    expect(await lastNightSequence(database, id)).toBe(3)
+  })
+
+  it('numbers what eight windows keep at once without a gap, and loses none', async () => {
+    const id = await stored()
+    const windows = Array.from({ length: 8 }, (_, window) =>
+      Array.from({ length: 12 }, (__, index) => ticked(`w${window}-${index}`)),
+    )
+    const others = connect(databaseUrl)
+    await Promise.all(
+      windows.map(async (events, index) => {
+        for (const event of events)
+          await appendNightEvents(index % 2 ? database : others, id, [event])
+      }),
+    )
+    await others.destroy()
+    const events = await readNightEvents(database, id)
+    expect(events.map(({ sequence }) => sequence)).toEqual(
+      Array.from({ length: 96 }, (_, index) => index + 1),
+    )
+    for (const window of windows)
+      expect(
+        titlesOf(events).filter((title) =>
+          title.startsWith(`${titlesOfNew(window)[0]?.split('-')[0]}-`),
+        ),
+      ).toEqual(titlesOfNew(window))
+  })
+  const titlesOfNew = (events: readonly NewNightEvent[]): string[] =>
+    events.map(({ happening }) => (happening.kind === 'ticked' ? happening.taskId : ''))
+
+  it('is nobody’s where there is no such show, waits for a deleted one, and takes no more than a night', async () => {
+    expect(await appendNightEvents(database, 'nowhere', [ticked('line')])).toEqual({
+      outcome: 'no show',
+    })
+    expect(await lastNightSequence(database, 'nowhere')).toBeUndefined()
+    const id = await stored()
+    await appendNightEvents(database, id, [ticked('line')])
+    await deleteShow(database, id)
+    expect(await appendNightEvents(database, id, [ticked('disk')])).toEqual({ outcome: 'no show' })
+    expect(await lastNightSequence(database, id)).toBeUndefined()
+    await restoreShow(database, id)
+    expect(titlesOf(await readNightEvents(database, id))).toEqual(['line'])
+    await database('night_logs').where({ show_id: id }).update({ last_sequence: mostNightEvents })
+    expect(await appendNightEvents(database, id, [ticked('disk')])).toEqual({ outcome: 'full' })
+  })
+
+  it('goes with its show', async () => {
+    const id = await stored()
+    await appendNightEvents(database, id, [ticked('line')])
+    await database('shows').where({ id }).delete()
+    expect(await database('night_events').where({ show_id: id })).toEqual([])
+  })
+})
+
+describe('watching a night', () => {
+  const watches: NightWatch[] = []
+  afterEach(() => {
+    for (const watch of watches.splice(0)) watch.close()
+  })
+  function watch(on = database): NightWatch {
+    const made = new NightWatch(() => Promise.resolve(on))
+    watches.push(made)
+    return made
+  }
+  function watcher(sequence = 0) {
+    const had: string[] = []
+    return {
+      had,
+      sequence,
+      ended: 0,
+      take(events: readonly NightEvent[]) {
+        had.push(...titlesOf(events))
+        return true
+      },
+      end() {
+        this.ended += 1
+      },
+    }
+  }
+
+  it('shows what another server kept within a second, in every window, and catches up', async () => {
+    const id = await stored()
+    await appendNightEvents(database, id, [ticked('line'), ticked('disk')])
+    const [here, elsewhere] = [watch(), watch()]
+    const [first, behind] = [watcher(2), watcher(1)]
+    here.watch(id, first)
+    elsewhere.watch(id, behind)
+    await vi.waitFor(() => expect(behind.had).toEqual(['disk']))
+    const from = Date.now()
+    await appendNightEvents(database, id, [ticked('power')])
+    await vi.waitFor(() => expect([first.had, behind.had]).toEqual([['power'], ['disk', 'power']]))
+    expect(Date.now() - from).toBeLessThan(1000)
+  })
+
+  it('gives no entry twice however often it is nudged', async () => {
+    const id = await stored()
+    const [night, one] = [watch(), watcher()]
+    night.watch(id, one)
+    for (let index = 0; index < 20; index += 1) {
+      await appendNightEvents(database, id, [ticked(`t${index}`)])
+      night.nudge()
+    }
+    await vi.waitFor(() => expect(one.had).toHaveLength(20))
+    expect(new Set(one.had).size).toBe(20)
+  })
+
+  it('ends with the show, and looks no longer when nobody does', async () => {
+    const id = await stored(demoShow)
+    const [night, one] = [watch(), watcher()]
+    const end = night.watch(id, one)
+    expect(night.count).toBe(1)
+    await deleteShow(database, id)
+    await vi.waitFor(() => expect(one.ended).toBe(1))
+    end?.()
+    expect(night.count).toBe(0)
+  })
+
+  it('goes on after the database was away, and takes no more than so many windows', async () => {
+    const id = await stored()
+    await appendNightEvents(database, id, [ticked('line')])
+    let isAway = true
+    const night = new NightWatch(() =>
+      isAway ? Promise.reject(new Error('away')) : Promise.resolve(database),
+    )
+    watches.push(night)
+    const quiet = vi.spyOn(console, 'warn').mockImplementation(() => undefined)
+    const one = watcher()
+    night.watch(id, one)
+    await vi.waitFor(() => expect(quiet).toHaveBeenCalled())
+    isAway = false
+    await vi.waitFor(() => expect(one.had).toEqual(['line']), 3000)
+    quiet.mockRestore()
+    const ends = Array.from({ length: 250 }, () => night.watch(id, watcher(9)))
+    expect(ends.filter((end) => end === null)).toHaveLength(51)
+  })
+})
