@@ -10,6 +10,8 @@ export interface Settings {
   accessToken: string | null
   /** The file with the secret under which stream keys are sealed; made where there is none. */
   keyFile: string
+  /** The folder that the sender records into. */
+  recordingsFolder: string
 }
 
 export function readSettings(environment: NodeJS.ProcessEnv = process.env): Settings {
@@ -30,6 +32,7 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
     loadDemoWhenEmpty: environment.GREEN_MANTLE_DEMO === '1',
     accessToken: accessTokenFrom(environment),
     keyFile: environment.GREEN_MANTLE_KEY_FILE ?? '.data/installation.key',
+    recordingsFolder: environment.GREEN_MANTLE_RECORDINGS ?? '.data/recordings',
   }
 }
 

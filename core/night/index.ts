@@ -1,6 +1,7 @@
 export * from './criticalPath'
 export * from './dueTasks'
 export * from './eventWords'
+export * from './health'
 export * from './nightEvents'
 export * from './nightOrder'
 export * from './nightState'

@@ -1,6 +1,8 @@
 import { showFileLimitBytes } from '@green-mantle/core/formats'
 import { type Show, showSchema } from '@green-mantle/core/show'
 import { getRequestHeader, getRouterParam, type H3Event } from 'h3'
+import { useDatabase } from '../database/connection'
+import { readShow } from '../database/shows/showStore'
 import { ProblemError } from './problem'
 import { readJsonBody } from './readJsonBody'
 
@@ -15,6 +17,13 @@ export function showIdOf(event: H3Event): string {
   const id = getRouterParam(event, 'id') ?? ''
   if (!/^[A-Za-z0-9_-]{1,40}$/.test(id)) throw showNotFound()
   return id
+}
+
+/** A show as it was last saved; a 404 where there is none. */
+export async function readStoredShow(showId: string): Promise<Show> {
+  const stored = await readShow(await useDatabase(), showId)
+  if (!stored) throw showNotFound()
+  return stored.show
 }
 
 /** Reads and checks the show in a request's body. */

@@ -17,6 +17,7 @@ declare module 'node-media-server/src/protocol/rtmp.js' {
     data: Buffer
   }
   export default class Rtmp {
+    static createMessage(packet: MediaPacket): Buffer
     handshakeState: number
     inPackets: Map<number, { capacity: number }>
     inChunkSize: number
@@ -65,4 +66,34 @@ declare module 'node-media-server/src/protocol/sps_info.js' {
     parseH265Sps(set: Buffer): Size | null
   }
   export default parameterSets
+}
+
+declare module 'node-media-server/src/protocol/rtmp_client.js' {
+  import type { Socket } from 'node:net'
+  import Rtmp, { type MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+  export default class RtmpClient extends Rtmp {
+    socket: Socket | null
+    connected: boolean
+    /** What is told as the address of the application. */
+    baseUri: string
+    urlInfo: {
+      host: string
+      port: number
+      app: string
+      streamName: string
+      query: Record<string, string>
+    } | null
+    handshakeReject: ((error: Error) => void) | null
+    onHandshakeCallback: () => void
+    onErrorCallback: (error: Error) => void
+    onCloseCallback: () => void
+    onStatusCallback: (code: string, info: { description?: string }) => void
+    handleData: (bytes: Buffer) => void
+    resetProtocolState(): void
+    sendClientHandshake(): void
+    rejectAllPending(error: Error): void
+    sendConnect(): Promise<unknown>
+    sendCreateStream(): Promise<number>
+    sendPublish(streamName: string): Promise<unknown>
+  }
 }

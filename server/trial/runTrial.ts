@@ -21,8 +21,8 @@ import { makeWorkFolder } from '../files/workFolders'
 import { pacedProxy, type PacedProxy } from '../line/pacedProxy'
 import { type Pacer, practicePacer } from '../line/pacer'
 import { arrivalOf, beginListening, listeningState } from '../listeners/listening'
-import { ask } from '../measuring/encoderProgram'
 import { processorShareOf } from '../measuring/processorTime'
+import { makeTestClip } from '../pictures/testClip'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
 
@@ -37,25 +37,7 @@ export interface TrialOptions {
   report: (stage: string) => void
 }
 
-const clipSeconds = 4
 const prepareGraceSeconds = 20
-
-/** A moving picture with its time and frame count, and a tone: what a canvas shows in a trial. */
-async function makeTestClip(folder: string, show: Show, canvas: CanvasName): Promise<string> {
-  const { width, height } = show.canvasPair[canvas]
-  const rate = show.canvasPair.framesPerSecond
-  const path = join(folder, `${canvas}.mkv`)
-  const { worked, errors } = await ask('ffmpeg', [
-    ...['-loglevel', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i'],
-    `testsrc2=size=${width}x${height}:rate=${rate}:duration=${clipSeconds},noise=alls=8:allf=t`,
-    ...['-f', 'lavfi', '-i', `sine=frequency=440:sample_rate=48000:duration=${clipSeconds}`],
-    // Cheap to decode, as what comes from a program on this computer would be.
-    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-tune', 'fastdecode', '-crf', '26'],
-    ...['-pix_fmt', 'yuv420p', '-c:a', 'pcm_s16le', '-ac', '2', path],
-  ])
-  if (!worked) throw new Error(`The test picture of the ${canvas} canvas was not made. ${errors}`)
-  return path
-}
 
 /** Where an output of a trial goes: a listener, through the practice line where there is one, or a file. */
 function addressIn(

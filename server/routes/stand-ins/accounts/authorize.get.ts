@@ -1,5 +1,6 @@
 import { defineEventHandler, getQuery, setResponseHeaders, setResponseStatus } from 'h3'
-import { consentPage, pageHeaders } from '../../../accounts/standIn/pages'
+import { consentPage } from '../../../accounts/standIn/pages'
+import { pageHeaders } from '../../../standIns/page'
 import { authorizeRequestSchema } from '../../../accounts/standIn/requests'
 
 export default defineEventHandler((event) => {

@@ -1,5 +1,6 @@
 import { defineEventHandler, setResponseHeaders } from 'h3'
-import { grantsPage, pageHeaders } from '../../../accounts/standIn/pages'
+import { grantsPage } from '../../../accounts/standIn/pages'
+import { pageHeaders } from '../../../standIns/page'
 
 export default defineEventHandler((event) => {
   setResponseHeaders(event, pageHeaders)

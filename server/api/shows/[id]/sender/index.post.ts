@@ -1,0 +1,47 @@
+import { setResponseStatus } from 'h3'
+import { z } from 'zod'
+import { useDatabase } from '../../../../database/connection'
+import { apiHandler } from '../../../../http/apiHandler'
+import { requireEncoder } from '../../../../http/encoderRequests'
+import { ProblemError } from '../../../../http/problem'
+import { readJsonBody } from '../../../../http/readJsonBody'
+import { readStoredShow, showIdOf } from '../../../../http/showRequests'
+import { ingestFor } from '../../../../sender/ingests'
+import { canvasInputs } from '../../../../sender/sender'
+import { beginSender, sendTargets } from '../../../../sender/senders'
+import { readSettings } from '../../../../settings'
+import { standInFor } from '../../../../standIns/platforms'
+
+const bodySchema = z.strictObject({
+  target: z.enum(sendTargets),
+  inputs: z.strictObject({
+    landscape: z.enum(canvasInputs),
+    vertical: z.enum(canvasInputs),
+  }),
+})
+
+/** Begins every encode of the plan, as it is saved; nothing is sent before it is asked for. */
+export default apiHandler(async (event) => {
+  const showId = showIdOf(event)
+  const { target, inputs } = await readJsonBody(event, {
+    name: 'A sender',
+    limitBytes: 1000,
+    schema: bodySchema,
+  })
+  requireEncoder('There is nothing to send with')
+  const [database, show] = [await useDatabase(), await readStoredShow(showId)]
+  if (target === 'stand-ins') await standInFor(showId, show)
+  const began = await beginSender({
+    ...{ database, showId, target, show, inputs },
+    recordingsFolder: readSettings().recordingsFolder,
+    ingestOf: (output, destination) => ingestFor(showId, target, output, destination),
+  })
+  if (!began)
+    throw new ProblemError({
+      status: 409,
+      title: 'A show is being sent from here already',
+      detail: 'One at a time: end that one first.',
+    })
+  setResponseStatus(event, 202)
+  return null
+})

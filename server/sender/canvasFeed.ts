@@ -1,0 +1,105 @@
+import {
+  canvasArguments,
+  type CanvasEncodes,
+  type EncodedOutput,
+  escapedForList,
+} from '@green-mantle/core/encoding'
+import { type EncodingProgress, progressReader } from '@green-mantle/core/measured'
+import { runProgram, type RunningProgram } from '../programs/runProgram'
+import { systemPrograms } from '../programs/systemPrograms'
+
+const longestSeconds = 7 * 24 * 3600
+const restartMilliseconds = 1000
+/** The speed is told over these last seconds. */
+const speedWindowSeconds = 5
+
+export interface CanvasFeedOptions {
+  canvas: CanvasEncodes
+  /** A file that is looped; null where the picture comes in through `input`. */
+  clip: string | null
+  addressOf: (output: EncodedOutput, attempt: number) => string
+  /** The encoder ended although nobody asked; it is started again. */
+  onRestart: (words: string) => void
+}
+
+/** Every encode of one canvas: one process, started again where it ends by itself. */
+export class CanvasFeed {
+  private program: RunningProgram | null = null
+  private reports: (EncodingProgress & { at: number })[] = []
+  private retry: ReturnType<typeof setTimeout> | undefined
+  private isWanted = false
+  private attempt = 0
+
+  constructor(private readonly options: CanvasFeedOptions) {}
+
+  get isRunning(): boolean {
+    return this.program !== null
+  }
+  get restarts(): number {
+    return Math.max(0, this.attempt - 1)
+  }
+  /** Its standard input, where the picture comes in by itself. */
+  get input(): RunningProgram['input'] {
+    return this.program?.input ?? null
+  }
+
+  start(): void {
+    this.isWanted = true
+    this.run()
+  }
+
+  async stop(): Promise<void> {
+    this.isWanted = false
+    clearTimeout(this.retry)
+    // Asked first, so that a recording is closed as it should be.
+    await this.program?.stop()
+  }
+
+  /** How fast it goes against real time lately; null before that is known. */
+  speed(): number | null {
+    const last = this.reports.at(-1)
+    const first = this.reports.find(({ at }) => last && at > last.at - speedWindowSeconds * 1000)
+    if (!first || !last || last.at - first.at < 1000) return null
+    const speed = (last.outSeconds - first.outSeconds) / ((last.at - first.at) / 1000)
+    return Math.round(speed * 100) / 100
+  }
+
+  private run(): void {
+    const { canvas, clip, addressOf } = this.options
+    const attempt = this.attempt
+    this.attempt += 1
+    const looped = clip === null ? null : ['-re', '-stream_loop', '-1', '-i', clip]
+    const live = ['-fflags', 'nobuffer', '-f', 'flv', '-i', 'pipe:0']
+    const read = progressReader()
+    this.reports = []
+    const program = runProgram(
+      systemPrograms.encoder,
+      'ffmpeg',
+      [
+        ...['-hide_banner', '-nostdin', '-y', '-loglevel', 'error', '-nostats'],
+        ...['-stats_period', '0.5', '-progress', 'pipe:3'],
+        ...canvasArguments(canvas, {
+          input: looped ?? live,
+          archiveMix: looped ?? [],
+          addressOf: (output) => escapedForList(addressOf(output, attempt)),
+        }),
+      ],
+      {
+        timeLimitSeconds: longestSeconds,
+        hasInput: clip === null,
+        onProgress: (piece) => {
+          const at = Date.now()
+          this.reports.push(...read(piece).map((report) => ({ ...report, at })))
+          this.reports = this.reports.slice(-60)
+        },
+      },
+    )
+    this.program = program
+    void program.ended.then(({ errors }) => {
+      if (this.program === program) this.program = null
+      if (!this.isWanted || clip === null) return
+      this.options.onRestart(errors.trim().split('\n').at(-1)?.slice(0, 200) ?? '')
+      this.retry = setTimeout(() => this.isWanted && this.run(), restartMilliseconds)
+    })
+  }
+}

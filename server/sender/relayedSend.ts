@@ -1,0 +1,210 @@
+import type { Sending } from '@green-mantle/core/show'
+import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+import { type Ingest, messageFor, type Publisher, publishTo } from './rtmpPublisher'
+
+export type RelayedStage = 'ready' | 'connecting' | 'sending' | 'away' | 'given up' | 'ended'
+
+/** What is known of one send as it goes. */
+export interface RelayedState {
+  stage: RelayedStage
+  /** Why it is away or was given up; empty while all is well. */
+  words: string
+  kbps: number
+  sentFrames: number
+  lostFrames: number
+  behindSeconds: number
+  /** How often it came back. */
+  reconnects: number
+  sendingSince: string | null
+}
+
+export interface RelayedSendOptions {
+  sending: Sending
+  /** What it takes of the line as planned; how long what waits will take is told from it. */
+  plannedKbps: number
+  /** Opened for the send alone, each time anew. */
+  ingest: () => Promise<Ingest>
+  /** Said as it happens. */
+  told: (what: 'sending' | 'back' | 'hung up' | 'given up', words: string) => void
+}
+
+const flag = { audioHead: 0, videoHead: 2, keyframe: 3, frame: 4 } as const
+const [videoTag, dataTag] = [9, 18]
+/** A held send waits this long, then it drops as well: memory has an end. */
+const longestHoldSeconds = 60
+const rateWindowMilliseconds = 2000
+
+const isDropped = ({ codec_type: type, flags }: MediaPacket): boolean =>
+  type === videoTag && (flags === flag.keyframe || flags === flag.frame)
+
+/**
+ * Passes one encode on to one ingest: begins at a keyframe with what a decoder needs, drops whole frames
+ * up to the next keyframe where too much waits, and comes back as the plan says. Whatever happens to it
+ * touches no other send.
+ */
+export class RelayedSend {
+  private readonly heads = new Map<string, MediaPacket>()
+  private publisher: (Publisher & { stream: number }) | null = null
+  private stopper = new AbortController()
+  private retry: ReturnType<typeof setTimeout> | undefined
+  private isWanted = false
+  private waitsForKeyframe = true
+  private tries = 0
+  private lastMilliseconds = 0
+  private rates: { at: number; bytes: number }[] = []
+  private state: RelayedState = {
+    ...{ stage: 'ready', words: '', kbps: 0, sentFrames: 0, lostFrames: 0 },
+    ...{ behindSeconds: 0, reconnects: 0, sendingSince: null },
+  }
+
+  constructor(private readonly options: RelayedSendOptions) {}
+
+  get stage(): RelayedStage {
+    return this.state.stage
+  }
+
+  snapshot(): RelayedState {
+    return {
+      ...this.state,
+      kbps: this.kbps(),
+      behindSeconds: this.state.stage === 'sending' ? this.behindSeconds() : 0,
+    }
+  }
+
+  /** Begins to send; what is on its way stays as it is. */
+  start(): void {
+    if (this.isWanted) return
+    this.isWanted = true
+    this.tries = 0
+    this.stopper = new AbortController()
+    void this.connect()
+  }
+
+  stop(): void {
+    const was = this.isWanted
+    this.isWanted = false
+    clearTimeout(this.retry)
+    // What was written goes out; then the connection ends.
+    this.publisher?.close()
+    this.publisher = null
+    if (this.state.stage === 'connecting') this.stopper.abort()
+    if (was) this.state = { ...this.state, stage: 'ended', words: '' }
+  }
+
+  /** The encoder began anew: its times begin anew too, so that the ingest has to. */
+  encoderBegan(): void {
+    // Before the first one nothing was sent, and nothing has to begin anew.
+    const isAnother = this.heads.size > 0
+    this.heads.clear()
+    if (isAnother && this.publisher) this.dropConnection()
+  }
+
+  private dropConnection(): void {
+    this.publisher?.close()
+    this.publisher = null
+    if (this.isWanted) void this.connect()
+  }
+
+  take(packet: MediaPacket): void {
+    const { codec_type: type, flags } = packet
+    const isHead =
+      type === dataTag || flags === (type === videoTag ? flag.videoHead : flag.audioHead)
+    if (isHead)
+      this.heads.set(`${type}`, {
+        ...packet,
+        data: Buffer.from(packet.data.subarray(0, packet.size)),
+      })
+    this.lastMilliseconds = packet.dts
+    const { publisher } = this
+    if (!publisher) {
+      if (this.isWanted && this.state.sendingSince && isDropped(packet)) this.state.lostFrames += 1
+      return
+    }
+    if (isHead) return publisher.write(messageFor(packet, publisher.stream))
+    if (this.waitsForKeyframe) {
+      if (flags !== flag.keyframe || type !== videoTag || this.isTooFarBehind(0.5)) {
+        if (isDropped(packet)) this.state.lostFrames += 1
+        return
+      }
+      this.waitsForKeyframe = false
+    } else if (isDropped(packet) && this.isTooFarBehind(1)) {
+      this.waitsForKeyframe = true
+      this.state.lostFrames += 1
+      return
+    }
+    publisher.write(messageFor(packet, publisher.stream))
+    if (isDropped(packet)) this.state.sentFrames += 1
+  }
+
+  private isTooFarBehind(share: number): boolean {
+    const { whenBehind, mostWaitSeconds } = this.options.sending
+    const most = whenBehind === 'hold' ? longestHoldSeconds : mostWaitSeconds
+    return this.behindSeconds() > most * share
+  }
+
+  private behindSeconds(): number {
+    const waiting = this.publisher?.waitingBytes ?? 0
+    return (waiting * 8) / 1000 / Math.max(1, this.options.plannedKbps)
+  }
+
+  /** What has gone out over the last seconds. */
+  private kbps(): number {
+    const now = Date.now()
+    const bytes = this.publisher?.sentBytes ?? 0
+    if (!this.publisher) {
+      this.rates = []
+      return 0
+    }
+    this.rates = [
+      ...this.rates.filter(({ at }) => at > now - rateWindowMilliseconds),
+      { at: now, bytes },
+    ]
+    const [first] = this.rates
+    if (!first || now - first.at < 200) return this.state.kbps
+    this.state.kbps = Math.round(((bytes - first.bytes) * 8) / (now - first.at))
+    return this.state.kbps
+  }
+
+  private async connect(): Promise<void> {
+    const { signal } = this.stopper
+    const isBack = this.state.sendingSince !== null
+    this.state = { ...this.state, stage: isBack ? 'away' : 'connecting' }
+    try {
+      const publisher = await publishTo(await this.options.ingest(), signal)
+      if (signal.aborted || !this.isWanted) return publisher.close()
+      this.tries = 0
+      this.rates = []
+      this.waitsForKeyframe = true
+      for (const head of this.heads.values())
+        publisher.write(messageFor({ ...head, dts: this.lastMilliseconds }, publisher.stream))
+      this.publisher = publisher
+      this.state = {
+        ...this.state,
+        ...{ stage: 'sending', words: '', reconnects: this.state.reconnects + (isBack ? 1 : 0) },
+        sendingSince: this.state.sendingSince ?? new Date().toISOString(),
+      }
+      this.options.told(isBack ? 'back' : 'sending', '')
+      const why = await publisher.ended
+      if (this.publisher !== publisher) return
+      this.publisher = null
+      this.options.told('hung up', why)
+      this.later(why)
+    } catch (error) {
+      if (!signal.aborted && this.isWanted) this.later((error as Error).message)
+    }
+  }
+
+  private later(words: string): void {
+    const { reconnectAfterSeconds, reconnectTries } = this.options.sending
+    if (this.tries >= reconnectTries) {
+      this.isWanted = false
+      this.state = { ...this.state, stage: 'given up', words }
+      this.options.told('given up', words)
+      return
+    }
+    this.tries += 1
+    this.state = { ...this.state, stage: this.state.sendingSince ? 'away' : 'connecting', words }
+    this.retry = setTimeout(() => void this.connect(), reconnectAfterSeconds * 1000)
+    this.retry.unref()
+  }
+}

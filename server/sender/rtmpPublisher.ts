@@ -1,0 +1,160 @@
+import { connect, type Socket } from 'node:net'
+import { connect as connectTls } from 'node:tls'
+import RtmpClient from 'node-media-server/src/protocol/rtmp_client.js'
+import Rtmp, { type MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+
+/** Where a send goes. The key stands apart, since it is written nowhere. */
+export interface Ingest {
+  /** rtmp:// or rtmps://, without a key. */
+  address: string
+  key: string
+}
+
+/** A send that an ingest has accepted. */
+export interface Publisher {
+  write(message: Buffer): void
+  /** What was written and has not gone out yet. */
+  readonly waitingBytes: number
+  /** What has gone out since it was accepted. */
+  readonly sentBytes: number
+  close(): void
+  /** Why it is over, in words without the key. */
+  readonly ended: Promise<string>
+}
+
+const connectSeconds = 10
+const idleSeconds = 20
+const defaultPorts: Readonly<Record<string, number>> = { 'rtmp:': 1935, 'rtmps:': 443 }
+/** Chunks of a message carry its stream's number at this place behind a header of one byte. */
+const streamNumberAt = 8
+
+/**
+ * A message as it goes out. The library writes every message to stream 0; what an ingest gave out by
+ * createStream is put in its place.
+ */
+export function messageFor(packet: MediaPacket, stream: number): Buffer {
+  const message = Rtmp.createMessage(packet)
+  message.writeUInt32LE(stream, streamNumberAt)
+  return message
+}
+
+class Client extends RtmpClient {
+  /** Over a socket that we made: the library knows no TLS, and puts the key into the address. */
+  begin(socket: Socket, { host, port, app }: { host: string; port: number; app: string }): void {
+    this.resetProtocolState()
+    this.urlInfo = { host, port, app, streamName: '', query: {} }
+    this.baseUri = `rtmp://${host}:${port}/${app}`
+    this.socket = socket
+    this.connected = true
+    this.onOutputCallback = (bytes) => {
+      if (!socket.destroyed) socket.write(bytes)
+    }
+    this.sendClientHandshake()
+  }
+}
+
+/** What went wrong, with the key cut out wherever an ingest repeats it. */
+const withoutKey = (words: string, key: string): string =>
+  (key === '' ? words : words.replaceAll(key, '…')).slice(0, 300)
+
+function openSocket(address: URL): Promise<Socket> {
+  const port = Number(address.port) || (defaultPorts[address.protocol] ?? 1935)
+  const host = address.hostname.replaceAll(/[[\]]/g, '')
+  return new Promise((resolve, reject) => {
+    const isSecure = address.protocol === 'rtmps:'
+    const socket = isSecure ? connectTls({ host, port, servername: host }) : connect({ host, port })
+    const fail = (error: Error): void => {
+      clearTimeout(deadline)
+      socket.destroy()
+      reject(error)
+    }
+    const deadline = setTimeout(
+      () => fail(new Error(`nothing answers at ${host}:${port}`)),
+      connectSeconds * 1000,
+    )
+    socket.once('error', fail)
+    socket.once(isSecure ? 'secureConnect' : 'connect', () => {
+      clearTimeout(deadline)
+      socket.off('error', fail)
+      resolve(socket)
+    })
+  })
+}
+
+/** Connects to an ingest and asks it to take a send; rejects, in words, where it does not. */
+export async function publishTo(
+  { address, key }: Ingest,
+  signal: AbortSignal,
+): Promise<Publisher & { stream: number }> {
+  const url = new URL(address)
+  const app = decodeURIComponent(url.pathname.replaceAll(/^\/+|\/+$/g, ''))
+  const socket = await openSocket(url)
+  if (signal.aborted) {
+    socket.destroy()
+    throw new Error('it was stopped')
+  }
+  const client = new Client()
+  let why = ''
+  let end: (words: string) => void = () => {}
+  const ended = new Promise<string>((resolve) => {
+    end = (words) => resolve(withoutKey(words, key))
+  })
+  const over = (words: string): void => {
+    why ||= words
+    socket.destroy()
+    client.rejectAllPending(new Error(why))
+    client.handshakeReject?.(new Error(why))
+    end(why)
+  }
+  socket.setNoDelay(true)
+  // While a send waits the ingest says nothing; what counts is that bytes go out.
+  socket.setTimeout(idleSeconds * 1000, () => over('nothing went out any more'))
+  socket.on('error', () => over('the connection broke off'))
+  socket.on('close', () => over('it hung up'))
+  socket.on('data', (bytes: Buffer) => {
+    try {
+      client.handleData(bytes)
+    } catch {
+      over('it does not speak RTMP')
+    }
+  })
+  client.onErrorCallback = () => over('it does not speak RTMP')
+  client.onCloseCallback = () => over('it ended the send')
+  client.onStatusCallback = (code, { description }) => {
+    if (/Failed|BadName|Rejected|Error|Unpublish/.test(code)) over(description || code)
+  }
+  const stop = (): void => over('it was stopped')
+  signal.addEventListener('abort', stop, { once: true })
+  const deadline = setTimeout(() => over('it did not answer'), connectSeconds * 1000)
+  try {
+    await new Promise<void>((resolve, reject) => {
+      client.onHandshakeCallback = resolve
+      client.begin(socket, { host: url.hostname, port: Number(url.port) || 1935, app })
+      client.handshakeReject = reject
+    })
+    await client.sendConnect()
+    const stream = await client.sendCreateStream()
+    await client.sendPublish(key)
+    const before = socket.bytesWritten
+    return {
+      stream,
+      write: (message) => {
+        if (!socket.destroyed) socket.write(message)
+      },
+      get waitingBytes() {
+        return socket.writableLength
+      },
+      get sentBytes() {
+        return Math.max(0, socket.bytesWritten - socket.writableLength - before)
+      },
+      close: () => socket.end(() => over('it was ended')),
+      ended,
+    }
+  } catch (error) {
+    over((error as Error).message)
+    throw new Error(withoutKey(why, key), { cause: undefined })
+  } finally {
+    clearTimeout(deadline)
+    void ended.then(() => signal.removeEventListener('abort', stop))
+  }
+}

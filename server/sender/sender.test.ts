@@ -1,0 +1,246 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Happening } from '@green-mantle/core/night'
+import { newDestination, newRecording, newShow, type Show } from '@green-mantle/core/show'
+import { afterAll, afterEach, describe, expect, it, vi } from 'vitest'
+import {
+  arrivingAt,
+  closeStandIns,
+  hangUp,
+  standInAddress,
+  standInFor,
+  standInOf,
+} from '../standIns/platforms'
+import { Sender } from './sender'
+
+const folder = mkdtempSync(join(tmpdir(), 'green-mantle-sender-'))
+afterAll(async () => {
+  await closeStandIns()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+let last = 0
+const identifier = (): string => `id-${(last += 1)}`
+const secret = 'a-key-that-is-nowhere-else'
+
+/** Two places and a recording, small enough for any computer. */
+function smallShow(): Show {
+  const show = newShow(identifier, { startsAt: '2026-12-12T20:00', timeZone: 'UTC' })
+  const place = (id: string, name: string) => {
+    const made = newDestination(() => id, name, 'landscape')
+    return {
+      ...made,
+      lagSeconds: 0,
+      protocol: 'rtmp' as const,
+      sending: { ...made.sending, reconnectAfterSeconds: 0.5 },
+      renditions: [
+        {
+          ...made.renditions[0]!,
+          ...{ id: `${id}-1`, width: 320, height: 180, framesPerSecond: 15 as const },
+          ...{ videoBitrateKbps: 300, audioBitrateKbps: 96, keyframeIntervalSeconds: 1 },
+          effort: 'fastest' as const,
+        },
+      ],
+    }
+  }
+  const size = { width: 320, height: 180 }
+  const recording = newRecording(identifier, 'Archive: file', { canvas: 'landscape', size })
+  return {
+    ...show,
+    title: 'Small / show',
+    canvasPair: { ...show.canvasPair, framesPerSecond: 15, landscape: { width: 640, height: 360 } },
+    destinations: [place('one', 'One'), place('two', 'Two')],
+    recordings: [
+      {
+        ...recording,
+        rendition: {
+          ...recording.rendition,
+          ...size,
+          framesPerSecond: 15,
+          videoBitrateKbps: 300,
+          effort: 'fastest',
+        },
+      },
+    ],
+  }
+}
+
+const running: Sender[] = []
+afterEach(async () => {
+  for (const sender of running.splice(0)) await sender.stop()
+})
+
+async function begin(show: Show, inputs: 'test picture' | 'own program' = 'test picture') {
+  const told: Happening[] = []
+  await standInFor('show', show)
+  const sender = await Sender.begin({
+    show,
+    inputs: { landscape: inputs, vertical: inputs },
+    recordingsFolder: folder,
+    ingestOf: async (_, { id }) => ({
+      address: await standInAddress('show', id),
+      key: `${secret}-${id}`,
+    }),
+    log: (happening) => told.push(happening),
+  })
+  running.push(sender)
+  const sendOf = async (id: string) =>
+    (await sender.state()).sends.find(({ destinationId }) => destinationId === id)!
+  return { sender, told, sendOf }
+}
+
+/** The arguments of every process of this computer. */
+const allArguments = (): string =>
+  readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map((name) => {
+      try {
+        return (
+          readFileSync(`/proc/${name}/cmdline`, 'utf8') +
+          readFileSync(`/proc/${name}/environ`, 'utf8')
+        )
+      } catch {
+        return ''
+      }
+    })
+    .join('\n')
+
+const within = { timeout: 15_000, interval: 100 }
+
+describe('the sender', () => {
+  it('sends each encode where it is asked to, comes back where one hangs up, and leaves the others alone', async () => {
+    const { sender, told, sendOf } = await begin(smallShow())
+    expect((await sendOf('one')).stage).toBe('ready')
+    sender.startSend('one')
+    await vi.waitFor(() => expect(arrivingAt('show', 'one')?.picture?.width).toBe(320), within)
+    expect((await sendOf('two')).stage).toBe('ready')
+    expect(arrivingAt('show', 'two')).toBeNull()
+    sender.startSend('two')
+    await vi.waitFor(
+      async () => expect((await sendOf('two')).sentFrames).toBeGreaterThan(15),
+      within,
+    )
+    // Neither in the arguments nor in the environment of any process.
+    expect(allArguments()).not.toContain(secret)
+    expect(JSON.stringify([await sender.state(), told])).not.toContain(secret)
+
+    const before = await sendOf('two')
+    hangUp('show', 'one')
+    await vi.waitFor(async () => expect((await sendOf('one')).reconnects).toBe(1), within)
+    await vi.waitFor(async () => {
+      const after = await sendOf('two')
+      expect(after.sentFrames).toBeGreaterThan(before.sentFrames + 10)
+      expect(after).toMatchObject({
+        stage: 'sending',
+        reconnects: 0,
+        lostFrames: before.lostFrames,
+      })
+    }, within)
+    const kinds = told.map(({ kind }) => kind)
+    expect(kinds.filter((kind) => kind === 'ticked')).toHaveLength(2)
+    expect(kinds).toContain('trouble')
+    expect(kinds.indexOf('trouble over')).toBeGreaterThan(kinds.indexOf('trouble'))
+    expect(standInOf('show', 'two')?.state()).toMatchObject({ isLive: true, picture: 'there' })
+
+    sender.stopSend('two')
+    await vi.waitFor(() => expect(standInOf('show', 'two')?.state().isOver).toBe(true), within)
+    expect((await sendOf('one')).stage).toBe('sending')
+    const [recorded] = (await sender.state()).recordings
+    await sender.stop()
+    // Closed as it should be: its length can be read, and it runs on for all that was sent.
+    const seconds = Number(
+      execFileSync(
+        'ffprobe',
+        ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', recorded!.file],
+        { encoding: 'utf8' },
+      ),
+    )
+    expect(seconds).toBeGreaterThan(4)
+    expect(recorded!.file).toMatch(/Small show, Archive file, [\dT-]+\.mkv$/)
+    expect(allArguments()).not.toContain('from-here')
+  }, 60_000)
+
+  it('says why it is refused, tries as often as the plan says, and gives up', async () => {
+    const show = smallShow()
+    const [one] = show.destinations
+    one!.rules = { ...one!.rules, key: { life: 'per session', hours: null } }
+    one!.sending = { ...one!.sending, reconnectAfterSeconds: 0.5, reconnectTries: 1 }
+    const { sender, told, sendOf } = await begin(show)
+    standInOf('show', 'one')?.giveKey()
+    sender.startSend('one')
+    await vi.waitFor(async () => expect((await sendOf('one')).stage).toBe('given up'), within)
+    expect((await sendOf('one')).words).toMatch(/another session/)
+    expect(JSON.stringify(told)).not.toContain(secret)
+  }, 60_000)
+
+  it('begins an encoder anew that ended, says so, and goes on sending', async () => {
+    const { sender, told, sendOf } = await begin(smallShow())
+    sender.startSend('one')
+    await vi.waitFor(
+      async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(5),
+      within,
+    )
+    const pid = readdirSync('/proc').find((name) => {
+      try {
+        return readFileSync(`/proc/${name}/cmdline`, 'utf8').includes('from-here')
+      } catch {
+        return false
+      }
+    })
+    process.kill(Number(pid), 'SIGKILL')
+    await vi.waitFor(
+      () =>
+        expect(told).toContainEqual(
+          expect.objectContaining({ kind: 'noted', text: expect.stringMatching(/started again/) }),
+        ),
+      within,
+    )
+    const before = (await sendOf('one')).sentFrames
+    await vi.waitFor(
+      async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(before + 15),
+      within,
+    )
+    expect((await sender.state()).canvases[0]?.restarts).toBe(1)
+  }, 60_000)
+
+  it('takes a canvas from the program that draws it', async () => {
+    const { sender, sendOf } = await begin(smallShow(), 'own program')
+    const [canvas] = (await sender.state()).canvases
+    expect(canvas).toMatchObject({ isRunning: false, input: 'own program' })
+    sender.startSend('one')
+    const program = (await import('node:child_process')).spawn(
+      'ffmpeg',
+      [
+        ...['-loglevel', 'error', '-re', '-f', 'lavfi', '-i', 'testsrc2=size=640x360:rate=15'],
+        ...[
+          '-f',
+          'lavfi',
+          '-i',
+          'sine=sample_rate=48000',
+          '-c:v',
+          'libx264',
+          '-preset',
+          'ultrafast',
+        ],
+        ...['-g', '15', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-f', 'flv'],
+        `${canvas!.address}/${canvas!.streamKey}`,
+      ],
+      { stdio: 'ignore' },
+    )
+    try {
+      await vi.waitFor(
+        async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(15),
+        within,
+      )
+      expect(arrivingAt('show', 'one')?.picture).toMatchObject({ width: 320, height: 180 })
+    } finally {
+      program.kill('SIGKILL')
+    }
+    await vi.waitFor(
+      async () => expect((await sender.state()).canvases[0]?.isRunning).toBe(false),
+      within,
+    )
+  }, 60_000)
+})

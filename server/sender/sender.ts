@@ -1,0 +1,314 @@
+import { mkdir, rm, stat } from 'node:fs/promises'
+import { join } from 'node:path'
+import {
+  type CanvasEncodes,
+  canvasEncodesOf,
+  type EncodedOutput,
+} from '@green-mantle/core/encoding'
+import type { Happening, SendHealth } from '@green-mantle/core/night'
+import type { CanvasName, Destination, Show } from '@green-mantle/core/show'
+import { renditionInWords } from '@green-mantle/core/words'
+import Flv from 'node-media-server/src/protocol/flv.js'
+import { makeWorkFolder } from '../files/workFolders'
+import { makeTestClip } from '../pictures/testClip'
+import { CanvasFeed } from './canvasFeed'
+import { LocalIngest } from './localIngest'
+import { RelayedSend, type RelayedState } from './relayedSend'
+import type { Ingest } from './rtmpPublisher'
+
+export const canvasInputs = ['test picture', 'own program'] as const
+/** Where a canvas comes from: the moving test picture, or the program that draws it. */
+export type CanvasInput = (typeof canvasInputs)[number]
+
+export interface SenderOptions {
+  show: Show
+  inputs: Readonly<Record<CanvasName, CanvasInput>>
+  recordingsFolder: string
+  /** Where an output goes and with which key; opened for each connection anew. */
+  ingestOf: (output: EncodedOutput, destination: Destination) => Promise<Ingest>
+  /** Keeps what happens in the log of the night. */
+  log: (happening: Happening) => void
+}
+
+interface SenderSend {
+  output: EncodedOutput
+  destination: Destination
+  relayed: RelayedSend
+  /** Why it cannot be sent from here; empty where it can. */
+  cannot: string
+}
+
+interface SenderCanvas {
+  encodes: CanvasEncodes
+  feed: CanvasFeed
+  input: CanvasInput
+  /** Under which key the program that draws it sends it here. */
+  programKey: string
+}
+
+export interface SenderState {
+  canvases: {
+    canvas: CanvasName
+    input: CanvasInput
+    encodes: string[]
+    isRunning: boolean
+    /** null before it is known. */
+    speed: number | null
+    restarts: number
+    /** Where the program that draws it sends to; null where none does. */
+    address: string | null
+    streamKey: string | null
+  }[]
+  sends: (RelayedState &
+    SendHealth & {
+      key: string
+      destinationId: string
+      name: string
+      canvas: CanvasName
+      isBackup: boolean
+      cannot: string
+    })[]
+  recordings: { name: string; file: string; megabytes: number }[]
+}
+
+const application = 'from-here'
+
+/** What may stand in the name of a file on every system. */
+const fileName = (text: string): string =>
+  text
+    .replaceAll(/[^\p{L}\p{N} ._-]/gu, ' ')
+    .replaceAll(/\s+/g, ' ')
+    .trim()
+    .slice(0, 80) || 'recording'
+
+const cannotFrom = ({ muxer, rendition }: EncodedOutput): string => {
+  if (muxer === 'mpegts')
+    return 'over SRT its key would stand in the list of processes: send it from a program of your own'
+  if (muxer !== 'flv') return 'over WHIP nothing here can send'
+  return rendition.codec === 'h264'
+    ? ''
+    : 'the encoder program here puts only H.264 into RTMP: plan it with H.264'
+}
+
+/** Carries the plan of a show out: one process a canvas, each encode once, each destination by itself. */
+export class Sender {
+  private readonly canvases: SenderCanvas[] = []
+  private readonly sends = new Map<string, SenderSend>()
+  private readonly recordings = new Map<string, string>()
+  private readonly troubled = new Set<string>()
+  private isStopped = false
+
+  private constructor(
+    private readonly options: SenderOptions,
+    private readonly local: LocalIngest,
+    private readonly folder: string,
+  ) {}
+
+  /** Begins every encode and recording; nothing is sent yet. */
+  static async begin(options: SenderOptions): Promise<Sender> {
+    const folder = await makeWorkFolder('sender')
+    let made: Sender | undefined
+    try {
+      made = new Sender(options, await LocalIngest.open(), folder)
+      await made.prepare()
+      return made
+    } catch (error) {
+      await made?.stop()
+      await rm(folder, { recursive: true, force: true })
+      throw error
+    }
+  }
+
+  private async prepare(): Promise<void> {
+    const { show, inputs, recordingsFolder } = this.options
+    await mkdir(recordingsFolder, { recursive: true })
+    const begun = new Date().toISOString().slice(0, 19).replaceAll(':', '-')
+    for (const encodes of canvasEncodesOf(show)) {
+      const input = inputs[encodes.canvas]
+      const clip =
+        input === 'test picture' ? await makeTestClip(this.folder, show, encodes.canvas) : null
+      // On loopback nothing is ever behind; and one program has one sound to give.
+      const plain: CanvasEncodes = {
+        ...encodes,
+        encodes: encodes.encodes.map(({ encode, outputs }) => ({
+          encode,
+          outputs: outputs.map((output) => ({
+            ...output,
+            sending: null,
+            isArchiveMix: output.isArchiveMix && clip !== null,
+          })),
+        })),
+      }
+      const keys = new Map<string, string>()
+      for (const { outputs } of encodes.encodes)
+        for (const output of outputs)
+          if (!output.feed.isRecording) keys.set(output.key, this.expectEncode(output))
+      const feed = new CanvasFeed({
+        canvas: plain,
+        clip,
+        addressOf: (output, attempt) => {
+          if (!output.feed.isRecording)
+            return `${this.local.addressOf(application)}/${keys.get(output.key)}`
+          const again = attempt === 0 ? '' : ` (${attempt + 1})`
+          const file = join(
+            recordingsFolder,
+            `${fileName(show.title)}, ${fileName(output.feed.name)}, ${begun}${again}.mkv`,
+          )
+          this.recordings.set(file, output.feed.name)
+          return file
+        },
+        onRestart: (words) =>
+          this.options.log({
+            kind: 'noted',
+            text: `The encoder of the ${encodes.canvas} canvas ended and is started again. ${words}`.trim(),
+          }),
+      })
+      const programKey = input === 'own program' ? this.expectProgram(feed, encodes.canvas) : ''
+      this.canvases.push({ encodes, feed, input, programKey })
+      if (input === 'test picture') feed.start()
+    }
+  }
+
+  /** One encode of ours comes in here, and goes out to its ingest. */
+  private expectEncode(output: EncodedOutput): string {
+    const destination = this.options.show.destinations.find(
+      ({ id }) => id === output.feed.ownerId,
+    ) as Destination
+    const { rendition } = output
+    const plannedKbps = rendition.videoBitrateKbps + rendition.audioBitrateKbps
+    const relayed = new RelayedSend({
+      sending: destination.sending,
+      plannedKbps,
+      ingest: () => this.options.ingestOf(output, destination),
+      told: (what, words) => this.told(output, destination, what, words),
+    })
+    this.sends.set(output.key, { output, destination, relayed, cannot: cannotFrom(output) })
+    return this.local.expect(() => {
+      relayed.encoderBegan()
+      return {
+        packet: (packet) => relayed.take(packet),
+        bytes: () => {},
+        // The encoder ended: when it comes back it is another one.
+        ended: () => {},
+      }
+    })
+  }
+
+  /** The program that draws a canvas sends it here; its picture goes into the encoder as it comes. */
+  private expectProgram(feed: CanvasFeed, canvas: CanvasName): string {
+    let isComing = false
+    return this.local.expect(() => {
+      if (isComing) return 'another program sends this canvas already'
+      if (this.isStopped) return 'nothing is sent from here any more'
+      isComing = true
+      feed.start()
+      feed.input?.on('error', () => {})
+      feed.input?.write(Flv.createHeader(true, true))
+      return {
+        packet: (packet) => {
+          if (feed.input?.writable) feed.input.write(Flv.createMessage(packet))
+        },
+        bytes: () => {},
+        ended: (why) => {
+          isComing = false
+          void feed.stop()
+          if (!this.isStopped)
+            this.options.log({
+              kind: 'noted',
+              text: `Your program sends the ${canvas} canvas no longer: ${why}`,
+            })
+        },
+      }
+    })
+  }
+
+  private told(
+    { feed }: EncodedOutput,
+    { id, name }: Destination,
+    what: 'sending' | 'back' | 'hung up' | 'given up',
+    words: string,
+  ): void {
+    const about = { destinationId: id, name }
+    if (what === 'hung up' || what === 'given up') {
+      if (!this.troubled.has(id))
+        this.options.log({ kind: 'trouble', trouble: 'hung up', ...about })
+      this.troubled.add(id)
+      this.options.log({ kind: 'noted', text: `${name}: ${words}.` })
+      return
+    }
+    if (this.troubled.delete(id)) this.options.log({ kind: 'trouble over', ...about })
+    else if (what === 'sending' && !feed.isBackup)
+      this.options.log({
+        kind: 'ticked',
+        taskId: `send-${id}`,
+        title: `Sending to ${name}`,
+        knowingly: false,
+      })
+  }
+
+  /** Begins to send to a destination, by all its ingests and steps; false where it has none here. */
+  startSend(destinationId: string): boolean {
+    const own = this.ownSends(destinationId)
+    for (const { relayed } of own) relayed.start()
+    return own.length > 0
+  }
+
+  stopSend(destinationId: string): boolean {
+    const own = this.ownSends(destinationId)
+    for (const { relayed } of own) relayed.stop()
+    return own.length > 0
+  }
+
+  private ownSends(destinationId: string): SenderSend[] {
+    return [...this.sends.values()].filter(
+      ({ destination, cannot }) => destination.id === destinationId && cannot === '',
+    )
+  }
+
+  /** Ends all sends, then the encoders, so that recordings are closed. */
+  async stop(): Promise<void> {
+    if (this.isStopped) return
+    this.isStopped = true
+    for (const { relayed } of this.sends.values()) relayed.stop()
+    await Promise.all(this.canvases.map(({ feed }) => feed.stop()))
+    await this.local.close()
+    await rm(this.folder, { recursive: true, force: true })
+  }
+
+  async state(): Promise<SenderState> {
+    const sends = [...this.sends.values()].map(({ output, destination, relayed, cannot }) => ({
+      ...relayed.snapshot(),
+      plannedKbps: output.rendition.videoBitrateKbps + output.rendition.audioBitrateKbps,
+      key: output.key,
+      destinationId: destination.id,
+      name: destination.name,
+      canvas: destination.canvas,
+      isBackup: output.feed.isBackup,
+      cannot,
+    }))
+    const recordings = await Promise.all(
+      [...this.recordings].map(async ([file, name]) => ({
+        name,
+        file,
+        megabytes: await stat(file).then(
+          ({ size }) => size / 1e6,
+          () => 0,
+        ),
+      })),
+    )
+    return {
+      canvases: this.canvases.map(({ encodes, feed, input, programKey }) => ({
+        canvas: encodes.canvas,
+        input,
+        encodes: encodes.encodes.map(({ encode }) => renditionInWords(encode.rendition)),
+        isRunning: feed.isRunning,
+        speed: feed.speed(),
+        restarts: feed.restarts,
+        address: input === 'own program' ? this.local.addressOf(application) : null,
+        streamKey: input === 'own program' ? programKey : null,
+      })),
+      sends,
+      recordings,
+    }
+  }
+}

@@ -1,0 +1,87 @@
+import type { Happening } from '@green-mantle/core/night'
+import { nanoid } from 'nanoid'
+import type { Knex } from 'knex'
+import { appendNightEvents } from '../database/nights/nightStore'
+import { nightWatch } from '../night/watching'
+import { Sender, type SenderOptions, type SenderState } from './sender'
+
+/** Who is said to have done what the sender does. */
+const senderName = 'sender'
+
+/** Where the sends of a show go: for real, or to the stand-ins of its destinations. */
+export const sendTargets = ['destinations', 'stand-ins'] as const
+export type SendTarget = (typeof sendTargets)[number]
+
+interface Running {
+  showId: string
+  target: SendTarget
+  sender: Sender
+}
+
+let running: Running | undefined
+let lastTurn: Promise<unknown> = Promise.resolve()
+/** One after the other, so that two windows do not both begin. */
+function inTurn<Result>(work: () => Promise<Result>): Promise<Result> {
+  const turn = lastTurn.then(work, work)
+  lastTurn = turn.catch(() => {})
+  return turn
+}
+
+/** What happens is kept in its order; where the database is away it is lost to the log, not to the send. */
+function logger(database: Knex, showId: string): (happening: Happening) => void {
+  let last: Promise<unknown> = Promise.resolve()
+  return (happening) => {
+    const event = { id: nanoid(21), who: senderName, agoSeconds: 0, happening }
+    last = last
+      .then(() => appendNightEvents(database, showId, [event]))
+      .then(() => nightWatch.nudge())
+      .catch((error: unknown) => console.error('The sender could not keep what happened.', error))
+  }
+}
+
+export interface BeginOptions extends Omit<SenderOptions, 'log'> {
+  database: Knex
+  showId: string
+  target: SendTarget
+}
+
+/** Begins to carry a show out; false where one is carried out already, which takes the computer. */
+export const beginSender = ({
+  database,
+  showId,
+  target,
+  ...options
+}: BeginOptions): Promise<boolean> =>
+  inTurn(async () => {
+    if (running) return false
+    const sender = await Sender.begin({ ...options, log: logger(database, showId) })
+    running = { showId, target, sender }
+    return true
+  })
+
+/** Ends all sends of a show and its encoders; resolves when nothing of it runs any more. */
+export const endSender = (showId: string): Promise<void> =>
+  inTurn(async () => {
+    if (running?.showId !== showId) return
+    await running.sender.stop()
+    running = undefined
+  })
+
+export const endAllSenders = (): Promise<void> =>
+  inTurn(async () => {
+    await running?.sender.stop()
+    running = undefined
+  })
+
+/** The sender of a show; undefined where none runs. */
+export const senderOf = (showId: string): Sender | undefined =>
+  running?.showId === showId ? running.sender : undefined
+
+/** What the sender does; null where none runs for the show. `elsewhere`: whether one runs for another show. */
+export async function senderState(
+  showId: string,
+): Promise<{ target: SendTarget | null; state: SenderState | null; elsewhere: boolean }> {
+  if (running?.showId !== showId)
+    return { target: null, state: null, elsewhere: running !== undefined }
+  return { target: running.target, state: await running.sender.state(), elsewhere: false }
+}
