@@ -17,6 +17,8 @@ interface Options {
   quiet?: boolean
   /** Where the secret of this installation is kept. */
   keyFile?: string
+  /** Where it records to, where it sends by itself. */
+  recordingsFolder?: string
   /** What has to be known to use it from beyond this machine. */
   accessToken?: string
   /** Gets what the application writes, instead of the terminal. */
@@ -49,6 +51,7 @@ export async function startApplication(options: Options): Promise<RunningApplica
         .join(','),
       GREEN_MANTLE_KEY_FILE:
         options.keyFile ?? process.env.GREEN_MANTLE_KEY_FILE ?? `${dataDirectory}/installation.key`,
+      ...(options.recordingsFolder ? { GREEN_MANTLE_RECORDINGS: options.recordingsFolder } : {}),
       GREEN_MANTLE_DEMO: options.loadDemo ? '1' : '0',
       ...(options.accessToken ? { GREEN_MANTLE_ACCESS_TOKEN: options.accessToken } : {}),
     },

@@ -1,4 +1,4 @@
-import type { NewNightEvent, NightEvent } from '@green-mantle/core/night'
+import type { NewNightEvent, NightEvent, OrderedTask } from '@green-mantle/core/night'
 import { ask, withJson } from './ask'
 
 interface NightPart {
@@ -25,3 +25,38 @@ export async function keepNightEvents(
 /** The log as it grows after the entry of that number. */
 export const nightStream = (showId: string, after: number): EventSource =>
   new EventSource(`/api/shows/${showId}/night/stream?after=${after}`)
+
+/** What a phone needs of the order of the night; nothing else of the show is in it. */
+export interface NightSheet {
+  title: string
+  timeZone: string
+  /** ISO 8601. */
+  startsAt: string
+  people: string[]
+  scenes: { id: string; name: string }[]
+  tasks: OrderedTask[]
+  /** The tasks that are known to be done. */
+  known: string[]
+}
+export async function fetchNightSheet(showId: string): Promise<NightSheet> {
+  return (await ask(`/shows/${showId}/night/sheet`)).json() as Promise<NightSheet>
+}
+
+export interface NightLink {
+  path: string
+  endsAt: string
+  /** Where a phone reaches this installation; empty while it is bound to its own machine alone. */
+  hosts: string[]
+}
+export async function makeNightLink(showId: string): Promise<NightLink> {
+  return (await ask(`/shows/${showId}/night/link`, { method: 'POST' })).json() as Promise<NightLink>
+}
+export async function countNightLinks(
+  showId: string,
+): Promise<{ count: number; endsAt: string | null }> {
+  const answer = await ask(`/shows/${showId}/night/link`)
+  return answer.json() as Promise<{ count: number; endsAt: string | null }>
+}
+export async function takeNightLinksBack(showId: string): Promise<void> {
+  await ask(`/shows/${showId}/night/link`, { method: 'DELETE' })
+}

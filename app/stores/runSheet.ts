@@ -20,18 +20,24 @@ import { computed, ref, shallowRef } from 'vue'
 import { fetchOwnComputer } from '~/api/computer'
 import { useKeysStore } from './keys'
 import { useNightLogStore } from './nightLog'
+import { useSenderStore } from './sender'
 import { useShowStore } from './show'
+
+const keysMilliseconds = 10_000
 
 /** The order of the open show's night, and how far it is. */
 export const useRunSheetStore = defineStore('run sheet', () => {
   const show = useShowStore()
   const keys = useKeysStore()
   const log = useNightLogStore()
+  const sender = useSenderStore()
 
   const now = ref(new Date())
   const clock = useIntervalFn(() => {
     now.value = new Date(log.nowOnServer())
   }, 1000)
+  // Another window, or a person at another machine, may paste one.
+  const keysClock = useIntervalFn(() => void keys.load(), keysMilliseconds, { immediate: false })
   const installation = ref<string | null>(null)
 
   const startsAt = computed(() => startOf(show.show))
@@ -76,16 +82,26 @@ export const useRunSheetStore = defineStore('run sheet', () => {
   function say(happening: Happening): void {
     log.happened(happening)
   }
+  /** Does what can be done from here, and says that it is done. */
+  function carryOut({ id, title, destinationId }: OrderedTask, knowingly: boolean): void {
+    const isFromHere = destinationId !== null && sender.canSend(destinationId)
+    if (isFromHere && id === `send-${destinationId}`) {
+      // Ticked by the sender, once the destination takes it.
+      void sender.startSend(destinationId)
+      return
+    }
+    if (isFromHere && id === `stop-${destinationId}`) void sender.stopSend(destinationId)
+    say({ kind: 'ticked', taskId: id, title, knowingly })
+  }
   function tick(task: OrderedTask): void {
     const words = outOfOrder(task, order.value, done.value)
-    if (words === null)
-      say({ kind: 'ticked', taskId: task.id, title: task.title, knowingly: false })
+    if (words === null) carryOut(task, false)
     else asked.value = { task, words }
   }
   function tickAllTheSame(): void {
     const task = asked.value?.task
     asked.value = null
-    if (task) say({ kind: 'ticked', taskId: task.id, title: task.title, knowingly: true })
+    if (task) carryOut(task, true)
   }
   function untick(task: OrderedTask): void {
     say({ kind: 'unticked', taskId: task.id, title: task.title })
@@ -93,6 +109,7 @@ export const useRunSheetStore = defineStore('run sheet', () => {
 
   async function open(): Promise<void> {
     clock.resume()
+    keysClock.resume()
     void keys.load()
     fetchOwnComputer().then(
       (own) => {
@@ -101,11 +118,14 @@ export const useRunSheetStore = defineStore('run sheet', () => {
       // Without it the encoders are not known to be this computer's.
       () => undefined,
     )
+    void sender.open()
     await log.open(show.id)
   }
   function close(): void {
     clock.pause()
+    keysClock.pause()
     asked.value = null
+    sender.close()
     log.close()
   }
 

@@ -14,6 +14,7 @@ import {
 import { readForm } from '../accounts/standIn/readForm'
 import { accessPage, accessPageHeaders, isSameSecret, passFor, safeReturn } from '../http/access'
 import { isFromHere } from '../http/loopback'
+import { passesByNightRight } from '../http/nightRight'
 import { readSettings } from '../settings'
 
 const cookieName = 'green-mantle-access'
@@ -61,6 +62,7 @@ export default defineEventHandler(async (event) => {
     return sendRedirect(event, safeReturn(form.return ?? '/'), 303)
   }
   if (mayPass(event, accessToken, pathname)) return undefined
+  if (await passesByNightRight(event, pathname)) return undefined
   if (!pathname.startsWith('/api/'))
     return sendRedirect(event, `/access?return=${encodeURIComponent(`${pathname}${search}`)}`, 303)
   setResponseStatus(event, 401)

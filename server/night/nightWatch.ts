@@ -45,6 +45,12 @@ export class NightWatch {
     if (this.watchers.size > 0) this.schedule(0)
   }
 
+  /** Ends the watching of one show; whoever may goes on by asking again. */
+  disconnect(showId: string): void {
+    for (const watcher of this.watchers.get(showId) ?? []) watcher.end()
+    this.watchers.delete(showId)
+  }
+
   /** Ends all watching. */
   close(): void {
     clearTimeout(this.timer)

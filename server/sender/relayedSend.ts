@@ -123,7 +123,8 @@ export class RelayedSend {
     if (isHead) return publisher.write(messageFor(packet, publisher.stream))
     if (this.waitsForKeyframe) {
       if (flags !== flag.keyframe || type !== videoTag || this.isTooFarBehind(0.5)) {
-        if (isDropped(packet)) this.state.lostFrames += 1
+        // Before its first keyframe nothing was begun that could lose a frame.
+        if (isDropped(packet) && this.state.sentFrames > 0) this.state.lostFrames += 1
         return
       }
       this.waitsForKeyframe = false

@@ -38,7 +38,7 @@ function smallShow(): Show {
       renditions: [
         {
           ...made.renditions[0]!,
-          ...{ id: `${id}-1`, width: 320, height: 180, framesPerSecond: 15 as const },
+          ...{ id: `${id}-1`, width: 320, height: 180, framesPerSecond: 24 as const },
           ...{ videoBitrateKbps: 300, audioBitrateKbps: 96, keyframeIntervalSeconds: 1 },
           effort: 'fastest' as const,
         },
@@ -50,7 +50,7 @@ function smallShow(): Show {
   return {
     ...show,
     title: 'Small / show',
-    canvasPair: { ...show.canvasPair, framesPerSecond: 15, landscape: { width: 640, height: 360 } },
+    canvasPair: { ...show.canvasPair, framesPerSecond: 24, landscape: { width: 640, height: 360 } },
     destinations: [place('one', 'One'), place('two', 'Two')],
     recordings: [
       {
@@ -58,7 +58,7 @@ function smallShow(): Show {
         rendition: {
           ...recording.rendition,
           ...size,
-          framesPerSecond: 15,
+          framesPerSecond: 24,
           videoBitrateKbps: 300,
           effort: 'fastest',
         },

@@ -3,7 +3,7 @@ import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
 import { expect, expectAccessible, storeShow, test } from './fixtures'
 
-const steps = ['canvases', 'sound', 'line', 'destinations', 'fit', 'rehearse'] as const
+const steps = ['canvases', 'sound', 'line', 'destinations', 'fit', 'rehearse', 'run-sheet'] as const
 type View = (typeof steps)[number] | 'encoders'
 
 const when = { startsAt: '2026-12-01T20:00', timeZone: 'UTC' }

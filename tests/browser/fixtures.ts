@@ -29,6 +29,7 @@ async function startOn(databaseUrl: string, directory: string, port: number): Pr
     databaseUrl,
     port,
     keyFile: join(directory, 'installation.key'),
+    recordingsFolder: join(directory, 'recordings'),
     onOutput: (text) => {
       output.push(text)
       // What went wrong in the application is seen beside the test that met it.
@@ -43,6 +44,19 @@ export async function startStack(): Promise<OwnStack> {
   const directory = ownDirectory()
   const mariadb = await startPrivateMariadb({ directory, firstPort: 4450 })
   return { ...(await startOn(mariadb.url, directory, 4500)), mariadb }
+}
+
+/** The application of a stack is killed without a word and started again on what is there. */
+export async function killAndStartAgain(stack: Stack): Promise<void> {
+  const { process: child, address } = stack.application
+  child.kill('SIGKILL')
+  await new Promise((resolve) => child.once('exit', resolve))
+  const { application } = await startOn(
+    stack.databaseUrl,
+    stack.directory,
+    Number(new URL(address).port),
+  )
+  stack.application = application
 }
 
 export async function stopStack({ mariadb, ...stack }: OwnStack): Promise<void> {
@@ -82,7 +96,7 @@ export async function storeShow(address: string, show: Show): Promise<StoredShow
 
 interface Fixtures {
   /** The step on which the demo is opened; Canvases costs most to draw. */
-  opensOn: 'canvases' | 'sound' | 'line' | 'destinations' | 'fit' | 'rehearse'
+  opensOn: 'canvases' | 'sound' | 'line' | 'destinations' | 'fit' | 'rehearse' | 'run-sheet'
   /** A fresh copy of the demo, opened. */
   demo: StoredShow
   /** Problems that the console showed; expected ones are taken out by the test. */

@@ -2,6 +2,7 @@
 import { durationInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { useRunSheetStore } from '~/stores/runSheet'
+import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
 import { timeOfDay } from './nightTimes'
 
@@ -9,6 +10,7 @@ import { timeOfDay } from './nightTimes'
 defineProps<{ large?: boolean }>()
 const show = useShowStore()
 const sheet = useRunSheetStore()
+const sender = useSenderStore()
 
 const task = computed(() => sheet.due.now[0] ?? null)
 const more = computed(() => sheet.due.now.length - 1)
@@ -27,7 +29,8 @@ const about = computed(() => {
 const doneWords = computed(() => {
   const { stage, id } = task.value ?? {}
   if (id?.startsWith('start-')) return 'It is live there'
-  if (stage === 'sending') return 'It is sending'
+  if (stage === 'sending')
+    return sender.canSend(task.value?.destinationId ?? '') ? 'Send now' : 'It is sending'
   if (stage === 'arrived') return 'It arrived'
   if (stage === 'live') return 'Seen live'
   return 'Done'

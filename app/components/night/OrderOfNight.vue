@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { OrderedTask } from '@green-mantle/core/night'
 import { nightPhases } from '@green-mantle/core/show'
-import { Plus, Printer, Users } from '@lucide/vue'
+import { Plus, Printer, Smartphone, Users } from '@lucide/vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { useRunSheetStore } from '~/stores/runSheet'
@@ -10,7 +10,7 @@ import OrderChanges from './OrderChanges.vue'
 import TaskRow from './TaskRow.vue'
 
 /** Everything that is done on the night, by phase. */
-const emit = defineEmits<{ edit: [task: OrderedTask]; add: []; people: [] }>()
+const emit = defineEmits<{ edit: [task: OrderedTask]; add: []; people: []; phone: [] }>()
 const show = useShowStore()
 const sheet = useRunSheetStore()
 
@@ -57,6 +57,9 @@ watch(
       <RouterLink class="button" :to="`/run-sheets/${show.id}`">
         <Printer class="size-4" /> Print
       </RouterLink>
+      <button type="button" class="button" @click="emit('phone')">
+        <Smartphone class="size-4" /> Phone
+      </button>
     </div>
     <OrderChanges />
     <div

@@ -4,7 +4,11 @@ import { protocolNames } from '@green-mantle/core/words'
 import type { Destination } from '@green-mantle/core/show'
 import { Check } from '@lucide/vue'
 import { computed } from 'vue'
+import { standInPage } from '~/api/sender'
 import { useRunSheetStore } from '~/stores/runSheet'
+import { useSenderStore } from '~/stores/sender'
+import { useShowStore } from '~/stores/show'
+import SendRates from './SendRates.vue'
 import { troubleAdvice } from './troubles'
 
 /** How far one destination is: its stages, and what is wrong with it. */
@@ -14,7 +18,18 @@ const props = defineProps<{
   frozen: string | null
   trouble: { trouble: Trouble; at: string } | null
 }>()
+const show = useShowStore()
 const sheet = useRunSheetStore()
+const sender = useSenderStore()
+
+const sends = computed(() => sender.sendsTo(props.destination.id))
+const standIn = computed(() => sender.standInOf(props.destination.id))
+const pictureWords = {
+  none: 'no picture',
+  'on its way': 'a signal, no picture yet',
+  there: 'the picture is there',
+  frozen: 'a frozen picture',
+} as const
 
 const reached = computed(() => props.stages.findLast(({ isReached }) => isReached)?.stage ?? null)
 const isPressed = computed(() => props.destination.rules.start === 'pressed on its page')
@@ -51,6 +66,21 @@ const about = computed(() => ({
   destinationId: props.destination.id,
   name: props.destination.name,
 }))
+/** What can be done to its send from here: it may be begun again as often as it takes. */
+const fromHere = computed(() => {
+  if (!sender.canSend(props.destination.id)) return null
+  const isGoing = sends.value.some(({ stage }) => ['connecting', 'sending', 'away'].includes(stage))
+  return isGoing ? ('stop' as const) : ('start' as const)
+})
+function doFromHere(): void {
+  const { id } = props.destination
+  const taskId = fromHere.value === 'stop' ? `stop-${id}` : `send-${id}`
+  const task = sheet.order.tasks.find((each) => each.id === taskId)
+  // Through its task, so that what comes first is said; where that is ticked already, plainly.
+  if (task && !sheet.done(task)) sheet.tick(task)
+  else if (fromHere.value === 'stop') void sender.stopSend(id)
+  else void sender.startSend(id)
+}
 const isSent = computed(
   () => reached.value !== null && reached.value !== 'key' && reached.value !== 'ended',
 )
@@ -81,7 +111,18 @@ const isSent = computed(
         <span v-if="isReached" class="sr-only">, reached</span>
       </li>
     </ol>
+    <SendRates v-for="send in sends" :key="send.key" :send="send" />
+    <p v-if="standIn" class="mt-1 text-sm">
+      Its page: {{ pictureWords[standIn.picture]
+      }}{{
+        standIn.isLive ? (standIn.isPractice ? ', live to practise' : ', live') : ', not live'
+      }}.
+      <a class="link" :href="standInPage(show.id, destination.id)" target="_blank">Open its page</a>
+    </p>
     <div class="mt-1.5 flex flex-wrap items-center gap-2 text-sm">
+      <button v-if="fromHere" type="button" class="button" @click="doFromHere">
+        {{ fromHere === 'start' ? 'Send now' : 'Stop this send' }}
+      </button>
       <p v-if="advice" class="text-madder min-w-0 flex-1">{{ advice }}</p>
       <template v-if="trouble">
         <button type="button" class="button" @click="sheet.say({ kind: 'trouble over', ...about })">

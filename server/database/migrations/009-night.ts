@@ -32,9 +32,19 @@ export async function up(database: Knex): Promise<void> {
     table.unique(['show_id', 'event_id'])
     table.foreign('show_id').references('night_logs.show_id').onDelete('CASCADE')
   })
+  // Who has one may tick and mark on this show's night until it ends, and nothing else.
+  await database.schema.createTable('night_links', (table) => {
+    table.charset('utf8mb4')
+    table.collate('utf8mb4_bin')
+    table.string('token_hash', 64).notNullable().primary()
+    table.string('show_id', 40).notNullable().index()
+    table.dateTime('ends_at').notNullable()
+    table.foreign('show_id').references('shows.id').onDelete('CASCADE')
+  })
 }
 
 export async function down(database: Knex): Promise<void> {
+  await database.schema.dropTableIfExists('night_links')
   await database.schema.dropTableIfExists('night_events')
   await database.schema.dropTableIfExists('night_logs')
   await database.schema.alterTable('destinations', (table) => table.dropColumns('lag_seconds'))

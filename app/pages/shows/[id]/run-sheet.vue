@@ -12,7 +12,9 @@ import NightClock from '~/components/night/NightClock.vue'
 import OrderOfNight from '~/components/night/OrderOfNight.vue'
 import PreflightCard from '~/components/night/PreflightCard.vue'
 import ScenesOnAir from '~/components/night/ScenesOnAir.vue'
+import ChatsCard from '~/components/night/ChatsCard.vue'
 import SendCard from '~/components/night/SendCard.vue'
+import SenderCard from '~/components/night/SenderCard.vue'
 import WhoAmI from '~/components/night/WhoAmI.vue'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
@@ -20,6 +22,7 @@ import { useShowStore } from '~/stores/show'
 
 const TaskDialog = defineAsyncComponent(() => import('~/components/night/TaskDialog.vue'))
 const PeopleDialog = defineAsyncComponent(() => import('~/components/night/PeopleDialog.vue'))
+const PhoneDialog = defineAsyncComponent(() => import('~/components/night/PhoneDialog.vue'))
 const OutOfOrderDialog = defineAsyncComponent(
   () => import('~/components/night/OutOfOrderDialog.vue'),
 )
@@ -35,7 +38,7 @@ watch(
 )
 onBeforeUnmount(() => sheet.close())
 
-const open = ref<{ name: 'task'; id: string | null } | { name: 'people' }>()
+const open = ref<{ name: 'task'; id: string | null } | { name: 'people' } | { name: 'phone' }>()
 const editTask = (task: OrderedTask): void => {
   open.value = { name: 'task', id: task.id }
 }
@@ -98,7 +101,12 @@ offerCommands([
   <div
     class="grid h-full grid-cols-[minmax(17rem,21rem)_minmax(0,1fr)_minmax(15rem,20rem)] gap-3 p-3"
   >
-    <OrderOfNight @edit="editTask" @add="add" @people="open = { name: 'people' }" />
+    <OrderOfNight
+      @edit="editTask"
+      @add="add"
+      @people="open = { name: 'people' }"
+      @phone="open = { name: 'phone' }"
+    />
     <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
       <p v-if="log.problem" role="alert" class="text-madder">{{ log.problem }}</p>
       <p v-if="!hasDestinations" class="card p-4">
@@ -110,6 +118,8 @@ offerCommands([
       <template v-if="sheet.isOn">
         <DueNow />
         <SendCard v-for="each in sheet.sends" :key="each.destination.id" v-bind="each" />
+        <SenderCard v-if="hasDestinations" />
+        <ChatsCard />
       </template>
       <template v-else>
         <section v-if="wasOn" class="card flex flex-wrap items-center gap-2 p-3">
@@ -149,6 +159,7 @@ offerCommands([
     </div>
     <TaskDialog v-if="open?.name === 'task'" :task-id="open.id" @close="open = undefined" />
     <PeopleDialog v-else-if="open?.name === 'people'" @close="open = undefined" />
+    <PhoneDialog v-else-if="open?.name === 'phone'" @close="open = undefined" />
     <OutOfOrderDialog v-if="sheet.asked" />
   </div>
 </template>

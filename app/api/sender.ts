@@ -1,0 +1,81 @@
+import type { SendHealth } from '@green-mantle/core/night'
+import type { CanvasName } from '@green-mantle/core/show'
+import { ask, withJson } from './ask'
+
+export type SendTarget = 'destinations' | 'stand-ins'
+export type CanvasInput = 'test picture' | 'own program'
+
+export interface SenderSend extends SendHealth {
+  key: string
+  destinationId: string
+  name: string
+  canvas: CanvasName
+  isBackup: boolean
+  /** Why it cannot be sent from here; empty where it can. */
+  cannot: string
+  reconnects: number
+}
+
+export interface SenderAnswer {
+  /** What has to be installed first, in words; null where nothing has. */
+  missing: string | null
+  /** null where nothing of this show is sent from here. */
+  target: SendTarget | null
+  state: {
+    canvases: {
+      canvas: CanvasName
+      input: CanvasInput
+      encodes: string[]
+      isRunning: boolean
+      speed: number | null
+      restarts: number
+      address: string | null
+      streamKey: string | null
+    }[]
+    sends: SenderSend[]
+    recordings: { name: string; file: string; megabytes: number }[]
+  } | null
+  /** Whether another show is being sent from here. */
+  elsewhere: boolean
+}
+
+export interface StandInNow {
+  destinationId: string
+  picture: 'none' | 'on its way' | 'there' | 'frozen'
+  isLive: boolean
+  isPractice: boolean
+  isOver: boolean
+  chat: { at: string; who: string; text: string }[]
+}
+
+export async function fetchSender(showId: string): Promise<SenderAnswer> {
+  return (await ask(`/shows/${showId}/sender`)).json() as Promise<SenderAnswer>
+}
+/** Begins every encode; resolves when they run. Nothing is sent before `startSend`. */
+export async function beginSender(
+  showId: string,
+  options: { target: SendTarget; inputs: Record<CanvasName, CanvasInput> },
+): Promise<void> {
+  await ask(`/shows/${showId}/sender`, withJson('POST', options))
+}
+/** Resolves when nothing of it runs any more and recordings are closed. */
+export async function endSender(showId: string): Promise<void> {
+  await ask(`/shows/${showId}/sender`, { method: 'DELETE' })
+}
+export async function startSend(showId: string, destinationId: string): Promise<void> {
+  await ask(`/shows/${showId}/sender/${destinationId}`, { method: 'POST' })
+}
+export async function stopSend(showId: string, destinationId: string): Promise<void> {
+  await ask(`/shows/${showId}/sender/${destinationId}`, { method: 'DELETE' })
+}
+
+export async function fetchStandIns(showId: string): Promise<StandInNow[]> {
+  const answer = await ask(`/shows/${showId}/stand-ins`)
+  return ((await answer.json()) as { standIns: StandInNow[] }).standIns
+}
+/** Lets a platform stand in for every destination of the show as it is saved. */
+export async function beginStandIns(showId: string): Promise<void> {
+  await ask(`/shows/${showId}/stand-ins`, { method: 'POST' })
+}
+export const standInPage = (showId: string, destinationId: string): string =>
+  `/stand-ins/platforms/${showId}/${destinationId}`

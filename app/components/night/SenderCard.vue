@@ -1,0 +1,163 @@
+<script setup lang="ts">
+import { canvasNames } from '@green-mantle/core/show'
+import { Radio, Square } from '@lucide/vue'
+import { computed, reactive, ref } from 'vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import ModalDialog from '~/components/frame/ModalDialog.vue'
+import CopiedText from '~/components/trial/CopiedText.vue'
+import type { CanvasInput, SendTarget } from '~/api/sender'
+import { useRunSheetStore } from '~/stores/runSheet'
+import { useSenderStore } from '~/stores/sender'
+import { useShowStore } from '~/stores/show'
+
+/** Sends the plan from this computer, for real or to practise. */
+const show = useShowStore()
+const sheet = useRunSheetStore()
+const sender = useSenderStore()
+
+const target = ref<SendTarget>('stand-ins')
+const targets = [
+  { value: 'stand-ins' as const, label: 'stand-ins, to practise' },
+  { value: 'destinations' as const, label: 'the destinations, for real' },
+]
+const inputs = reactive<Record<'landscape' | 'vertical', CanvasInput>>({
+  landscape: 'test picture',
+  vertical: 'test picture',
+})
+const inputChoices = [
+  { value: 'test picture' as const, label: 'the moving test picture' },
+  { value: 'own program' as const, label: 'the program that draws it' },
+]
+const canvases = computed(() =>
+  canvasNames.filter(
+    (canvas) =>
+      show.show.destinations.some((each) => each.on && each.canvas === canvas) ||
+      show.show.recordings.some((each) => each.on && each.canvas === canvas),
+  ),
+)
+const state = computed(() => sender.state)
+const summary = computed(() => {
+  const all = state.value
+  if (!all) return ''
+  const speeds = all.canvases.flatMap(({ canvas, speed }) =>
+    speed === null ? [] : [`${canvas} ${speed.toFixed(2)}× real time`],
+  )
+  const files = all.recordings.map(
+    ({ name, megabytes }) =>
+      `${name} ${megabytes < 10 ? megabytes.toFixed(1) : Math.round(megabytes)} MB`,
+  )
+  const encodes = all.canvases.reduce((sum, each) => sum + each.encodes.length, 0)
+  return [`${encodes} encodes`, ...speeds, ...files].join(', ')
+})
+const waiting = computed(() =>
+  (state.value?.canvases ?? []).filter((each) => each.input === 'own program' && !each.isRunning),
+)
+const liveNames = computed(() =>
+  sheet.sends
+    .filter(({ stages }) => {
+      const reached = stages.findLast(({ isReached }) => isReached)?.stage
+      return reached === 'live' || reached === 'arrived'
+    })
+    .map(({ destination }) => destination.name),
+)
+const asks = ref(false)
+function stop(): void {
+  if (liveNames.value.length > 0 && !asks.value) asks.value = true
+  else {
+    asks.value = false
+    void sender.end()
+  }
+}
+</script>
+
+<template>
+  <section class="card p-3" aria-labelledby="sender-title">
+    <div class="flex flex-wrap items-center gap-2">
+      <h2 id="sender-title" class="text-lg">
+        {{
+          sender.isOn
+            ? sender.answer?.target === 'stand-ins'
+              ? 'Practised from this computer'
+              : 'Sent from this computer'
+            : 'Send from here'
+        }}
+      </h2>
+      <button
+        v-if="sender.isOn"
+        type="button"
+        class="button text-madder ml-auto"
+        :disabled="sender.isWorking"
+        @click="stop"
+      >
+        <Square class="size-4" /> Stop all …
+      </button>
+    </div>
+    <p v-if="sender.isOn" class="text-ink-2 text-sm">{{ summary }}</p>
+    <p v-if="sender.problem" role="alert" class="text-madder">{{ sender.problem }}</p>
+    <p v-if="sender.answer?.missing" class="text-madder">{{ sender.answer.missing }}</p>
+    <p v-if="sender.answer?.elsewhere">Another show is being sent from here. End that one first.</p>
+    <template v-if="!sender.isOn">
+      <p class="text-ink-2 text-sm">
+        Every encode of the plan runs once on the computer that Green Mantle runs on, and recordings
+        beside it. Each send begins when you tick it. Who streams with another program ticks by
+        hand.
+      </p>
+      <div class="mt-2 flex flex-wrap items-end gap-2">
+        <SelectField v-model="target" class="w-52" label="Sends go to" :choices="targets" />
+        <SelectField
+          v-for="canvas in canvases"
+          :key="canvas"
+          v-model="inputs[canvas]"
+          class="w-52"
+          :label="`The ${canvas} canvas comes from`"
+          :choices="inputChoices"
+        />
+        <button
+          v-if="target === 'stand-ins'"
+          type="button"
+          class="button"
+          :disabled="sender.isWorking"
+          @click="sender.practise()"
+        >
+          Set up their pages
+        </button>
+        <button
+          type="button"
+          class="button button-primary"
+          :disabled="sender.isWorking || sender.answer?.missing !== null || sender.answer.elsewhere"
+          @click="sender.begin(target, { ...inputs })"
+        >
+          <Radio class="size-4" />
+          {{ sender.isWorking ? 'Starting the encoders …' : 'Start the encoders' }}
+        </button>
+      </div>
+    </template>
+    <div v-for="each in waiting" :key="each.canvas" class="mt-2 text-sm">
+      <p>Point the program that draws the {{ each.canvas }} canvas here:</p>
+      <div class="mt-1 flex flex-wrap gap-2">
+        <CopiedText
+          v-if="each.address"
+          :text="each.address"
+          what="server address"
+          :of="`the ${each.canvas} canvas`"
+        />
+        <CopiedText
+          v-if="each.streamKey"
+          :text="each.streamKey"
+          what="key"
+          :of="`the ${each.canvas} canvas`"
+        />
+      </div>
+    </div>
+    <ModalDialog v-if="asks" title="Somebody is watching" @close="asks = false">
+      <p>
+        {{ liveNames.join(', ') }} {{ liveNames.length === 1 ? 'is' : 'are' }} on. Stopped here
+        first, a page that has to be ended there shows a frozen picture.
+      </p>
+      <div class="mt-4 flex justify-end gap-2">
+        <button type="button" class="button" @click="stop">Stop all sends</button>
+        <button type="button" class="button button-primary" @click="asks = false">Go on</button>
+      </div>
+    </ModalDialog>
+  </section>
+</template>
