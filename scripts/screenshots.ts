@@ -2,7 +2,9 @@ import { mkdirSync } from 'node:fs'
 import { fitShow, withPlan } from '@green-mantle/core/plan'
 import { demoProfiles, demoShow, plannedDemoShow } from '@green-mantle/demo'
 import { type Browser, chromium, type Page } from '@playwright/test'
+import { DateTime } from 'luxon'
 import { startStack, stopStack, storeShow } from '../tests/browser/fixtures'
+import { smallShow } from '../tests/browser/smallShow'
 import { nanoid } from 'nanoid'
 import { chromiumArguments, chromiumPath } from '../tests/browser/playwright.config'
 import { root } from './paths'
@@ -14,15 +16,11 @@ interface View {
   name: string
   path: (showId: string) => string
   colours: 'light' | 'dark'
+  /** Of a show that begins in a few minutes, small enough to be sent from here. */
+  isTonight?: true
+  size?: { width: number; height: number }
   prepare?: (page: Page) => Promise<unknown>
 }
-
-const helpPage = `Resolution\tFrame rate\tVideo bitrate (kbps)
-1920x1080\t60\t4500-9000
-1280x720\t30\t1500-4000
-Use CBR, High profile, level 4.2. Keyframes every 2 seconds, at most 2 B-frames.
-Audio: AAC stereo, up to 160 kb/s at 48 kHz.
-Get a new stream key for every broadcast. Latency can be set in the dashboard.`
 
 const chooseCamera = (page: Page) =>
   page.getByRole('button', { name: /^Bench camera camera/ }).click()
@@ -82,18 +80,6 @@ const views: View[] = [
       await page.getByText(/second 8 of 30/).waitFor()
     },
   },
-  {
-    name: 'profiles',
-    path: (id) => `/shows/${id}/destinations`,
-    colours: 'light',
-    prepare: (page) => page.getByRole('button', { name: 'Add from a profile …' }).click(),
-  },
-  {
-    name: 'words',
-    path: (id) => `/shows/${id}/destinations`,
-    colours: 'dark',
-    prepare: (page) => page.getByRole('tab', { name: 'Says' }).click(),
-  },
   { name: 'line', path: (id) => `/shows/${id}/line`, colours: 'light' },
   {
     name: 'destinations',
@@ -110,17 +96,6 @@ const views: View[] = [
     path: (id) => `/shows/${id}/fit`,
     colours: 'light',
     prepare: (page) => untilTried(page),
-  },
-  {
-    name: 'help-page',
-    path: (id) => `/shows/${id}/destinations`,
-    colours: 'light',
-    prepare: async (page) => {
-      await page.getByRole('tab', { name: 'Accepts' }).click()
-      await page.getByRole('button', { name: /^Paste what its help page says/ }).click()
-      await page.getByLabel('Text of the page; tables too').fill(helpPage)
-      await page.getByRole('row', { name: /Keyframe every/ }).waitFor()
-    },
   },
   {
     name: 'rehearse',
@@ -184,7 +159,68 @@ const views: View[] = [
       await page.getByRole('heading', { name: 'Compare plans' }).scrollIntoViewIfNeeded()
     },
   },
+  { name: 'run-sheet', path: (id) => `/shows/${id}/run-sheet`, colours: 'light', isTonight: true },
+  {
+    name: 'night',
+    path: (id) => `/shows/${id}/run-sheet`,
+    colours: 'light',
+    isTonight: true,
+    prepare: goUp,
+  },
+  {
+    name: 'phone',
+    path: (id) => `/phone/${id}`,
+    colours: 'dark',
+    isTonight: true,
+    size: { width: 390, height: 844 },
+  },
+  { name: 'wrap-up', path: (id) => `/wrap-ups/${id}`, colours: 'light', isTonight: true },
 ]
+
+const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click()
+async function tick(page: Page, title: string): Promise<void> {
+  await press(page, `Done: ${title}`)
+  const insist = page.getByRole('button', { name: 'It is done all the same' })
+  const ticked = page.getByRole('button', { name: `Take back: ${title}`, exact: true })
+  await insist.or(ticked).waitFor()
+  if (await insist.isVisible()) await insist.click()
+  await ticked.waitFor()
+}
+
+/** Goes up to where start is to be pressed on the page of a stand-in. */
+async function goUp(page: Page): Promise<void> {
+  await page.getByLabel('Ticked here by').selectOption('Ines')
+  await press(page, 'Looked through')
+  await press(page, 'Begin the night')
+  for (const title of ['Stop syncs and updates', 'Charge, plug in, cable in'])
+    await tick(page, title)
+  for (const title of ['Every source is there', 'Every microphone moves its level'])
+    await tick(page, title)
+  await tick(page, 'The encoders of this computer open')
+  await tick(page, 'Rehearsed since the last change')
+  await tick(page, 'No phone or second program is logged in where it ends the send')
+  await press(page, 'Start the encoders')
+  await page.getByRole('heading', { name: 'Practised from this computer' }).waitFor()
+  const showId = /shows\/([^/]+)/.exec(page.url())?.[1]
+  const platform = `${new URL(page.url()).origin}/stand-ins/platforms/${showId}/flickerbrook`
+  const form = { 'content-type': 'application/x-www-form-urlencoded' }
+  await fetch(platform, { method: 'POST', headers: form, body: 'do=key' })
+  const [, key] = /id="key">([^<]+)</.exec(await (await fetch(platform)).text()) ?? []
+  const keys = `${new URL(page.url()).origin}/api/shows/${showId}/keys/flickerbrook`
+  await send(keys, 'PUT', { key })
+  await page
+    .getByRole('button', { name: 'Done by itself: Paste the fresh key of Flickerbrook' })
+    .waitFor()
+  await tick(page, 'Scene: Starting soon')
+  await tick(page, 'Start sending to Longmeadow')
+  await tick(page, 'Start sending to Flickerbrook')
+  await page.waitForTimeout(20_000)
+  for (const name of ['Flickerbrook', 'Longmeadow'])
+    await tick(page, `See the picture arrive on ${name}’s page`)
+  for (const name of ['Flickerbrook', 'Longmeadow']) await tick(page, `Mute ${name}’s page`)
+  await tick(page, 'See Longmeadow as a viewer does')
+  await page.getByRole('region', { name: 'Due now' }).scrollIntoViewIfNeeded()
+}
 
 /** Until the planner has tried every way to gain. */
 const untilTried = (page: Page) =>
@@ -197,12 +233,15 @@ async function picture(
   view: View,
 ): Promise<void> {
   const page = await browser.newPage({
-    viewport: { width: 1280, height: 800 },
+    viewport: view.size ?? { width: 1280, height: 800 },
     locale: 'en-GB',
     timezoneId: 'Europe/London',
     colorScheme: view.colours,
   })
-  await page.goto(address + view.path(showId), { waitUntil: 'networkidle' })
+  await page.goto(address + view.path(showId), {
+    // What follows a night is never idle.
+    waitUntil: view.isTonight ? 'load' : 'networkidle',
+  })
   await view.prepare?.(page)
   await page.waitForTimeout(800)
   await page.screenshot({ path: `${folder}/${view.name}.png` })
@@ -236,13 +275,21 @@ main(async () => {
       address,
       withPlan(plannedDemoShow, fitShow(plannedDemoShow).parts ?? []),
     )
+    const { id: tonight } = await storeShow(address, {
+      ...smallShow,
+      startsAt: DateTime.now()
+        .plus({ minutes: 7 })
+        .setZone(smallShow.timeZone)
+        .toFormat("yyyy-MM-dd'T'HH:mm"),
+    })
+    await send(`${address}/api/shows/${tonight}/keys/longmeadow`, 'PUT', { key: nanoid() })
     for (const profile of demoProfiles) await send(`${address}/api/profiles`, 'POST', profile)
     for (const destination of ['longmeadow', 'tallstory-wide'])
       await send(`${address}/api/shows/${id}/keys/${destination}`, 'PUT', { key: nanoid() })
     const wanted = process.argv.slice(2)
     for (const view of views)
       if (wanted.length === 0 || wanted.includes(view.name))
-        await picture(browser, address, id, view)
+        await picture(browser, address, view.isTonight ? tonight : id, view)
   } finally {
     await browser.close()
     await stopStack(stack)

@@ -6,10 +6,10 @@ import {
   type NightState,
   noNight,
 } from '@green-mantle/core/night'
-import { useLocalStorage } from '@vueuse/core'
+import { useDocumentVisibility, useLocalStorage } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { fetchNight, keepNightEvents, nightStream } from '~/api/night'
 import { ApiProblem, wordsFor } from '~/api/problem'
 import {
@@ -38,6 +38,21 @@ export const useNightLogStore = defineStore('night log', () => {
   const waiting = shallowRef<KeptHappening[]>([])
   /** Of these, what it has acknowledged: it comes back with the log. */
   const acknowledged = shallowRef<ReadonlySet<string>>(new Set())
+
+  /**
+   * A browser keeps few connections to one server: a window that nobody sees gives its own back, and
+   * catches up when it is seen again.
+   */
+  const visibility = useDocumentVisibility()
+  watch(visibility, (now) => {
+    if (!showId.value) return
+    if (now === 'visible') void read()
+    else {
+      stream?.close()
+      stream = undefined
+      isConnected.value = false
+    }
+  })
 
   let stream: EventSource | undefined
   let retry: ReturnType<typeof setTimeout> | undefined

@@ -2,6 +2,7 @@ import { demoShow } from '@green-mantle/demo'
 import { describe, expect, it } from 'vitest'
 import { verdictOf } from '../fit'
 import { destination, show } from '../fit/testShows'
+import type { OrderChanges } from '../night'
 import { lineOf, newScene, type Show } from '../show'
 import { stepMarks } from './stepMarks'
 
@@ -30,5 +31,15 @@ describe('the marks of the steps', () => {
       line: { state: 'attention' },
       fit: { state: 'attention' },
     })
+  })
+
+  it('of the run sheet says whether the show changed since it was looked through', () => {
+    const mark = (show: Show, orderChanges: OrderChanges | null) =>
+      stepMarks(show, verdictOf(show), { keys: null, now: new Date(), orderChanges })['run-sheet']
+    expect(mark(demoShow, null).state).toBe('not begun')
+    const looked: Show = { ...demoShow, runSheet: { ...demoShow.runSheet, seen: [] } }
+    expect(mark(looked, null).state).toBe('settled')
+    expect(mark(looked, { added: [], gone: [], moved: [] }).state).toBe('settled')
+    expect(mark(looked, { added: ['A task'], gone: [], moved: [] }).state).toBe('attention')
   })
 })

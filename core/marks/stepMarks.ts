@@ -1,5 +1,5 @@
 import { fewestSamplesForPercentile } from '../network'
-import { nightOrder, orderChanges } from '../night'
+import type { OrderChanges } from '../night'
 import { lineOf, type Show } from '../show'
 import { destinationChecks, type KeyRecord } from '../destinations'
 import { soundChecks } from '../sound'
@@ -26,6 +26,8 @@ export interface StepMark {
 /** What is known beside the document: the keys the server holds (null before it has said), and the time. */
 interface Known {
   keys: readonly KeyRecord[] | null
+  /** What of the order of the night is new since it was looked through; null while that is not known. */
+  orderChanges?: OrderChanges | null
   now: Date
 }
 
@@ -80,11 +82,9 @@ function rehearseMark(show: Show): StepMark {
   return state.isEnough ? { state: 'settled', words } : { state: 'attention', words }
 }
 
-function runSheetMark(show: Show): StepMark {
-  // The order is worked out only where it is compared: the marks are looked at on every edit.
-  const changes = show.runSheet.seen && orderChanges(show, nightOrder(show))
-  if (!changes) return { state: 'not begun', words: 'not looked through yet' }
-  const count = changes.added.length + changes.gone.length + changes.moved.length
+function runSheetMark(show: Show, { orderChanges: changes }: Known): StepMark {
+  if (show.runSheet.seen === null) return { state: 'not begun', words: 'not looked through yet' }
+  const count = changes ? changes.added.length + changes.gone.length + changes.moved.length : 0
   return count === 0
     ? { state: 'settled', words: 'looked through' }
     : { state: 'attention', words: 'the show changed since it was looked through' }
@@ -99,6 +99,6 @@ export function stepMarks(show: Show, verdict: Verdict, known: Known): Record<St
     destinations: destinationsMark(show, known),
     fit: fitMark(verdict),
     rehearse: rehearseMark(show),
-    'run-sheet': runSheetMark(show),
+    'run-sheet': runSheetMark(show, known),
   }
 }

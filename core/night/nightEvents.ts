@@ -1,40 +1,50 @@
 import { z } from 'zod'
 import { identifierSchema, shortTextSchema, taskIdSchema } from '../show'
 
-const of = <Kind extends string>(kind: Kind) => z.strictObject({ kind: z.literal(kind) })
 const mostBackSeconds = 86_400
 
 /** Something that happened on the night, as whoever saw it says it. */
 export const happeningSchema = z.discriminatedUnion('kind', [
-  of('begun'),
-  of('over'),
+  z.strictObject({ kind: z.literal('begun') }),
+  z.strictObject({ kind: z.literal('over') }),
   /** Everything kept before belongs to another night. */
-  of('new night'),
-  of('ticked').extend({
+  z.strictObject({ kind: z.literal('new night') }),
+  z.strictObject({
+    kind: z.literal('ticked'),
     taskId: taskIdSchema,
     title: z.string().max(500),
     /** Although it was said that something else comes first. */
     knowingly: z.boolean(),
   }),
-  of('unticked').extend({ taskId: taskIdSchema, title: z.string().max(500) }),
-  of('scene').extend({ sceneId: identifierSchema, name: shortTextSchema }),
-  of('marked').extend({
+  z.strictObject({ kind: z.literal('unticked'), taskId: taskIdSchema, title: z.string().max(500) }),
+  z.strictObject({ kind: z.literal('scene'), sceneId: identifierSchema, name: shortTextSchema }),
+  z.strictObject({
+    kind: z.literal('marked'),
     markId: identifierSchema,
     name: shortTextSchema,
     sceneId: identifierSchema.nullable(),
     /** A stretch that ends now; 0 for a moment. */
     backSeconds: z.number().min(0).max(mostBackSeconds),
   }),
-  of('mark named').extend({ markId: identifierSchema, name: shortTextSchema }),
-  of('mark removed').extend({ markId: identifierSchema }),
+  z.strictObject({
+    kind: z.literal('mark named'),
+    markId: identifierSchema,
+    name: shortTextSchema,
+  }),
+  z.strictObject({ kind: z.literal('mark removed'), markId: identifierSchema }),
   /** Trouble with a send, as it is seen. */
-  of('trouble').extend({
+  z.strictObject({
+    kind: z.literal('trouble'),
     destinationId: identifierSchema,
     name: shortTextSchema,
     trouble: z.enum(['not arriving', 'frozen', 'hung up', 'losing frames', 'no sound']),
   }),
-  of('trouble over').extend({ destinationId: identifierSchema, name: shortTextSchema }),
-  of('noted').extend({ text: z.string().min(1).max(2000) }),
+  z.strictObject({
+    kind: z.literal('trouble over'),
+    destinationId: identifierSchema,
+    name: shortTextSchema,
+  }),
+  z.strictObject({ kind: z.literal('noted'), text: z.string().min(1).max(2000) }),
 ])
 export type Happening = z.infer<typeof happeningSchema>
 export type Trouble = Extract<Happening, { kind: 'trouble' }>['trouble']

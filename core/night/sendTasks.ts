@@ -26,7 +26,7 @@ const isByProgram = ({ rules, connection }: Destination): boolean =>
   connection === 'hand-off' || rules.start === 'by its program'
 
 /** Whether a key has to be pasted for it. */
-export const needsKey = ({ connection, relayId, rules }: Destination): boolean =>
+const needsKey = ({ connection, relayId, rules }: Destination): boolean =>
   relayId === null &&
   rules.key.life !== 'no key' &&
   (connection === 'address and key' || connection === 'relay')

@@ -22,11 +22,10 @@ export const personSchema = z.strictObject({ id: identifierSchema, name: shortTe
 export type Person = z.infer<typeof personSchema>
 
 const weekSeconds = 604_800
+/** Weeks before the start, for what has to be asked for; and a while after the longest show. */
+export const taskTimeLimitsSeconds = { least: -8 * weekSeconds, most: 2 * weekSeconds } as const
 /** Seconds from the start of the show, before it below zero. */
-const fromStartSeconds = z
-  .number()
-  .min(-8 * weekSeconds)
-  .max(2 * weekSeconds)
+const taskTimeSchema = limitedSchema(taskTimeLimitsSeconds)
 
 /** Names a task: made of what it is about, so that it is the same one when the sheet is made again. */
 export const taskIdSchema = z.string().regex(/^[A-Za-z0-9_-]{1,80}$/)
@@ -36,7 +35,7 @@ export const ownTaskSchema = z.strictObject({
   title: shortTextSchema.min(1),
   kind: z.enum(taskKinds),
   phase: z.enum(nightPhases),
-  atSeconds: fromStartSeconds,
+  atSeconds: taskTimeSchema,
   destinationId: identifierSchema.nullable(),
   personId: identifierSchema.nullable(),
 })
@@ -48,7 +47,7 @@ export const taskChangeSchema = z.strictObject({
   id: taskIdSchema,
   /** null leaves what was made. */
   title: shortTextSchema.min(1).nullable(),
-  atSeconds: fromStartSeconds.nullable(),
+  atSeconds: taskTimeSchema.nullable(),
   personId: identifierSchema.nullable(),
   leftOut: z.boolean(),
 })
@@ -69,7 +68,7 @@ export const runSheetSchema = z.strictObject({
       z.strictObject({
         id: taskIdSchema,
         title: z.string().max(500),
-        atSeconds: fromStartSeconds,
+        atSeconds: taskTimeSchema,
       }),
     )
     .max(1000)

@@ -1,11 +1,8 @@
 import { getCookie, getMethod, getQuery, type H3Event, setCookie } from 'h3'
 import { useDatabase } from '../database/connection'
-import { mayTendAnyNight, mayTendNight } from '../database/nights/nightLinks'
+import { mayTendNight } from '../database/nights/nightLinks'
 
 const cookieName = 'green-mantle-night'
-
-/** What the page for a phone is made of: code and fonts, nothing of anybody's. */
-const isCode = (path: string): boolean => /^\/_nuxt\/|^\/mark\.svg$/.test(path)
 
 /** The parts of a show's night that its right reaches, and by which methods. */
 const reached: readonly { path: RegExp; methods: readonly string[] }[] = [
@@ -20,8 +17,6 @@ const reached: readonly { path: RegExp; methods: readonly string[] }[] = [
  */
 export async function passesByNightRight(event: H3Event, path: string): Promise<boolean> {
   const kept = getCookie(event, cookieName) ?? ''
-  if (isCode(path))
-    return getMethod(event) === 'GET' && (await mayTendAnyNight(await useDatabase(), kept))
   const match = reached
     .filter(({ methods }) => methods.includes(getMethod(event)))
     .map((each) => each.path.exec(path))

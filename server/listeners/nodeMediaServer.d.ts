@@ -70,7 +70,7 @@ declare module 'node-media-server/src/protocol/sps_info.js' {
 
 declare module 'node-media-server/src/protocol/rtmp_client.js' {
   import type { Socket } from 'node:net'
-  import Rtmp, { type MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+  import Rtmp from 'node-media-server/src/protocol/rtmp.js'
   export default class RtmpClient extends Rtmp {
     socket: Socket | null
     connected: boolean

@@ -50,6 +50,8 @@ export class RelayedSend {
   private isWanted = false
   private waitsForKeyframe = true
   private tries = 0
+  /** Raised by every begin, so that what was begun before it is known to be over. */
+  private generation = 0
   private lastMilliseconds = 0
   private rates: { at: number; bytes: number }[] = []
   private state: RelayedState = {
@@ -76,6 +78,7 @@ export class RelayedSend {
     if (this.isWanted) return
     this.isWanted = true
     this.tries = 0
+    this.generation += 1
     this.stopper = new AbortController()
     void this.connect()
   }
@@ -168,11 +171,13 @@ export class RelayedSend {
 
   private async connect(): Promise<void> {
     const { signal } = this.stopper
+    const { generation } = this
+    const isOver = (): boolean => signal.aborted || !this.isWanted || this.generation !== generation
     const isBack = this.state.sendingSince !== null
     this.state = { ...this.state, stage: isBack ? 'away' : 'connecting' }
     try {
       const publisher = await publishTo(await this.options.ingest(), signal)
-      if (signal.aborted || !this.isWanted) return publisher.close()
+      if (isOver()) return publisher.close()
       this.tries = 0
       this.rates = []
       this.waitsForKeyframe = true
@@ -191,7 +196,7 @@ export class RelayedSend {
       this.options.told('hung up', why)
       this.later(why)
     } catch (error) {
-      if (!signal.aborted && this.isWanted) this.later((error as Error).message)
+      if (!isOver()) this.later((error as Error).message)
     }
   }
 

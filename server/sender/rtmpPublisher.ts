@@ -87,7 +87,7 @@ export async function publishTo(
   signal: AbortSignal,
 ): Promise<Publisher & { stream: number }> {
   const url = new URL(address)
-  const app = decodeURIComponent(url.pathname.replaceAll(/^\/+|\/+$/g, ''))
+  const app = decodeURIComponent(url.pathname.replaceAll(/^\/+|\/+$/g, '')) + url.search
   const socket = await openSocket(url)
   if (signal.aborted) {
     socket.destroy()

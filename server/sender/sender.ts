@@ -18,7 +18,7 @@ import type { Ingest } from './rtmpPublisher'
 
 export const canvasInputs = ['test picture', 'own program'] as const
 /** Where a canvas comes from: the moving test picture, or the program that draws it. */
-export type CanvasInput = (typeof canvasInputs)[number]
+type CanvasInput = (typeof canvasInputs)[number]
 
 export interface SenderOptions {
   show: Show
@@ -72,6 +72,9 @@ export interface SenderState {
 }
 
 const application = 'from-here'
+/** What a program sends may wait this long for the encoder. */
+const mostWaitingBytes = 16_000_000
+const [videoTag, keyframeFlag] = [9, 3]
 
 /** What may stand in the name of a file on every system. */
 const fileName = (text: string): string =>
@@ -197,6 +200,7 @@ export class Sender {
   /** The program that draws a canvas sends it here; its picture goes into the encoder as it comes. */
   private expectProgram(feed: CanvasFeed, canvas: CanvasName): string {
     let isComing = false
+    let isTooSlow = false
     return this.local.expect(() => {
       if (isComing) return 'another program sends this canvas already'
       if (this.isStopped) return 'nothing is sent from here any more'
@@ -206,7 +210,14 @@ export class Sender {
       feed.input?.write(Flv.createHeader(true, true))
       return {
         packet: (packet) => {
-          if (feed.input?.writable) feed.input.write(Flv.createMessage(packet))
+          const { input } = feed
+          if (!input?.writable) return
+          // What the encoder does not get through is left out up to a keyframe: memory has an end.
+          if (input.writableLength > mostWaitingBytes) isTooSlow = true
+          const isKeyframe = packet.codec_type === videoTag && packet.flags === keyframeFlag
+          if (isTooSlow && !(isKeyframe && input.writableLength < mostWaitingBytes / 4)) return
+          isTooSlow = false
+          input.write(Flv.createMessage(packet))
         },
         bytes: () => {},
         ended: (why) => {

@@ -53,6 +53,63 @@ test('bound beyond loopback nothing answers but the page that asks for the token
   }
 })
 
+test('a link to one night opens that night on a phone, nothing else, and ends when it is taken back', async ({
+  page,
+  stack,
+  consoleProblems,
+}) => {
+  const { id } = await storeShow(stack.application.address, demoShow)
+  const { id: other } = await storeShow(stack.application.address, demoShow)
+  const wide = await startApplication({
+    databaseUrl: stack.databaseUrl,
+    host: '0.0.0.0',
+    port: 4780,
+    accessToken,
+    keyFile: `${stack.directory}/installation.key`,
+    quiet: true,
+  })
+  const ours = { authorization: `Bearer ${accessToken}` }
+  const link = (method: string) =>
+    fetch(`${wide.address}/api/shows/${id}/night/link`, { method, headers: ours })
+  try {
+    const { path } = (await (await link('POST')).json()) as { path: string }
+    await page.goto(wide.address + path)
+    await page.getByRole('button', { name: 'Mark now' }).click()
+    await expect(page.getByText('1 marks.')).toBeVisible()
+    await expect(page.getByText(/Not kept by the server/)).toBeHidden()
+
+    const [right] = (await page.context().cookies()).filter(({ name }) => name.endsWith('night'))
+    expect(right).toMatchObject({ httpOnly: true, sameSite: 'Strict' })
+    const with_ = { cookie: `${right?.name}=${right?.value}` }
+    const statusOf = async (address: string, method = 'GET'): Promise<number> =>
+      (await fetch(wide.address + address, { method, headers: with_, redirect: 'manual' })).status
+    const night = `/api/shows/${id}/night`
+    for (const address of [night, `${night}/sheet`, `/phone/${id}`])
+      expect(await statusOf(address)).toBe(200)
+    // The sheet of the night holds no address of an ingest.
+    const sheet = await (await fetch(`${wide.address}${night}/sheet`, { headers: with_ })).text()
+    expect(sheet).not.toMatch(/rtmps?:|srt:|serverAddress/)
+    for (const address of [
+      ...['/api/shows', `/api/shows/${id}`, `/api/shows/${id}/keys`, `${night}/link`],
+      ...[`/api/shows/${id}/sender`, `/api/shows/${other}/night`, '/api/profiles', '/api/health'],
+      ...[`${night}/../keys`, `/api/shows/${id}/night/sheet/..`],
+    ])
+      expect([address, await statusOf(address)]).toEqual([address, 401])
+    expect(await statusOf(`${night}/link`, 'POST')).toBe(401)
+    expect(await statusOf(`/api/shows/${id}/keys/longmeadow/reveal`, 'POST')).toBe(401)
+    expect(await statusOf(`/shows/${id}/fit`)).toBe(303)
+
+    await link('DELETE')
+    expect(await statusOf(night)).toBe(401)
+    expect(await statusOf(`/phone/${id}`)).toBe(303)
+  } finally {
+    await page.goto('about:blank')
+    const expected = /off the machine: http:\/\/127\.0\.0\.1:4780\/|status of 40[13] /
+    expect(consoleProblems.splice(0).filter((problem) => !expected.test(problem))).toEqual([])
+    await wide.stop()
+  }
+})
+
 test('bound beyond loopback without a token it does not start, and says why', async ({ stack }) => {
   let said = ''
   const start = startApplication({

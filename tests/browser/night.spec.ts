@@ -70,18 +70,26 @@ async function press(page: Page, name: string): Promise<void> {
   }).toPass({ timeout: 20_000 })
 }
 
-/** Every encoder of this computer that sends to a server of ours. */
-const encoders = (): string[] =>
-  readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .flatMap((name) => {
-      try {
-        return [readFileSync(`/proc/${name}/cmdline`, 'utf8')]
-      } catch {
-        return []
-      }
-    })
-    .filter((text) => text.startsWith('ffmpeg') || text.includes('/ffmpeg'))
+const read = (path: string): string => {
+  try {
+    return readFileSync(path, 'utf8')
+  } catch {
+    // It has ended meanwhile.
+    return ''
+  }
+}
+/** The arguments of every encoder that a stack's application runs; one that ended and is not reaped has none. */
+const encodersOf = ({ application }: Stack): Map<string, string> =>
+  new Map(
+    readdirSync('/proc')
+      .filter((name) => /^\d+$/.test(name))
+      .filter(
+        (name) =>
+          read(`/proc/${name}/stat`).split(') ')[1]?.split(' ')[1] === `${application.process.pid}`,
+      )
+      .map((name) => [name, read(`/proc/${name}/cmdline`)] as const)
+      .filter(([, text]) => text.includes('from-here')),
+  )
 
 async function everyTable({ databaseUrl }: Stack): Promise<string> {
   const database = connect(databaseUrl)
@@ -178,7 +186,7 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await expect(card(page, 'Longmeadow')).not.toContainText('came back')
 
   // Neither key is to be seen anywhere while they are being used.
-  const processes = encoders().join('\n')
+  const processes = [...encodersOf(stack).values()].join('\n')
   expect(processes).toContain('from-here')
   const everywhere = [
     processes,
@@ -200,7 +208,7 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await tick(page, 'Stop sending to Longmeadow')
   await page.getByRole('button', { name: /^Stop all/ }).click()
   await expect(page.getByRole('button', { name: 'Start the encoders' })).toBeVisible()
-  expect(encoders().filter((each) => each.includes('from-here'))).toEqual([])
+  expect(encodersOf(stack).size).toBe(0)
   const folder = `${stack.directory}/recordings`
   const [file] = readdirSync(folder).filter((name) => name.startsWith('A practised night'))
   const seconds = execFileSync(
@@ -325,11 +333,11 @@ test('the server is killed in the middle of a night: no encoder is left, and the
       timeout: 60_000,
     })
     await tick(page, 'Charge, plug in, cable in')
-    expect(encoders().filter((each) => each.includes('from-here')).length).toBeGreaterThan(0)
-    const before = new Set(encoders())
+    const before = [...encodersOf(stack).keys()]
+    expect(before.length).toBeGreaterThan(0)
     const killed = killAndStartAgain(stack)
     await expect
-      .poll(() => encoders().filter((each) => before.has(each) && each.includes('from-here')), {
+      .poll(() => before.filter((name) => read(`/proc/${name}/cmdline`).includes('from-here')), {
         timeout: 5000,
       })
       .toEqual([])

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { stepMarks } from '@green-mantle/core/marks'
-import { computed } from 'vue'
+import type { OrderChanges } from '@green-mantle/core/night'
+import type { Show } from '@green-mantle/core/show'
+import { computed, shallowRef, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { useKeysStore } from '~/stores/keys'
 import { useShowStore } from '~/stores/show'
@@ -10,8 +12,24 @@ import { steps } from './steps'
 const store = useShowStore()
 const keys = useKeysStore()
 const route = useRoute()
+/** Compares the order of the night with what was looked through; loaded where there is something to compare. */
+const compareOrder = shallowRef<(show: Show) => OrderChanges | null>()
+watch(
+  () => store.show.runSheet.seen !== null,
+  async (isLookedThrough) => {
+    if (!isLookedThrough || compareOrder.value) return
+    const { nightOrder, orderChanges } = await import('@green-mantle/core/night')
+    compareOrder.value = (show) => orderChanges(show, nightOrder(show))
+  },
+  { immediate: true },
+)
+const changes = computed(() => compareOrder.value?.(store.show) ?? null)
 const marks = computed(() =>
-  stepMarks(store.show, store.verdict, { keys: keys.records, now: keys.now }),
+  stepMarks(store.show, store.verdict, {
+    keys: keys.records,
+    now: keys.now,
+    orderChanges: changes.value,
+  }),
 )
 /** Pages of their own within a step. */
 const within = { encoders: 'fit', trial: 'rehearse' } as const

@@ -42,35 +42,32 @@ const sceneName = (id: string): string | undefined =>
   show.show.scenes.find((scene) => scene.id === id)?.name
 
 type Kind = 'vtt' | 'ffmeta' | 'txt' | 'csv' | 'json'
-async function take(kind: Kind): Promise<void> {
-  const formats = await import('@green-mantle/core/formats')
-  const name = `${fileNameFor(show.show.title)} marks`
-  if (kind === 'vtt')
-    download(`${name}.vtt`, 'text/vtt;charset=utf-8', formats.writeVttChapters(counted.value))
-  else if (kind === 'ffmeta')
-    download(
-      `${name}.ffmeta`,
-      'text/plain;charset=utf-8',
-      formats.writeMetadataChapters(counted.value),
-    )
-  else if (kind === 'txt')
-    download(`${name}.txt`, 'text/plain;charset=utf-8', formats.writeTimesList(counted.value))
-  else if (kind === 'csv')
-    download(
-      `${name}.csv`,
-      'text/csv;charset=utf-8',
-      formats.writeMarksCsv(counted.value, sceneName),
-    )
-  else
-    download(
-      `${fileNameFor(show.show.title)} wrap-up.json`,
-      'application/json',
-      formats.writeWrapUp(
-        show.show,
-        wrapUp(show.show, sheet.order, log.state, sheet.knownIds, sheet.startsAt),
-      ),
-    )
+const text = 'text/plain;charset=utf-8'
+// What writes a file is loaded by name when it is first asked for: by all names at once it would bring the schemas.
+const takers: Record<Kind, (name: string) => Promise<void>> = {
+  async vtt(name) {
+    const { writeVttChapters } = await import('@green-mantle/core/formats')
+    download(`${name} marks.vtt`, 'text/vtt;charset=utf-8', writeVttChapters(counted.value))
+  },
+  async ffmeta(name) {
+    const { writeMetadataChapters } = await import('@green-mantle/core/formats')
+    download(`${name} marks.ffmeta`, text, writeMetadataChapters(counted.value))
+  },
+  async txt(name) {
+    const { writeTimesList } = await import('@green-mantle/core/formats')
+    download(`${name} marks.txt`, text, writeTimesList(counted.value))
+  },
+  async csv(name) {
+    const { writeMarksCsv } = await import('@green-mantle/core/formats')
+    download(`${name} marks.csv`, 'text/csv;charset=utf-8', writeMarksCsv(counted.value, sceneName))
+  },
+  async json(name) {
+    const { writeWrapUp } = await import('@green-mantle/core/formats')
+    const wrapped = wrapUp(show.show, sheet.order, log.state, sheet.knownIds, sheet.startsAt)
+    download(`${name} wrap-up.json`, 'application/json', writeWrapUp(show.show, wrapped))
+  },
 }
+const take = (kind: Kind): Promise<void> => takers[kind](fileNameFor(show.show.title))
 const kinds: readonly { kind: Kind; label: string }[] = [
   { kind: 'vtt', label: 'WebVTT chapters' },
   { kind: 'ffmeta', label: 'FFmpeg chapters' },

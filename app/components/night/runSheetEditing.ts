@@ -1,5 +1,10 @@
 import { type OrderedTask, seenOrder } from '@green-mantle/core/night'
-import type { OwnTask, RunSheetSettings, TaskChange } from '@green-mantle/core/show'
+import {
+  type OwnTask,
+  type RunSheetSettings,
+  type TaskChange,
+  taskTimeLimitsSeconds,
+} from '@green-mantle/core/show'
 import { nanoid } from 'nanoid'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
@@ -14,8 +19,13 @@ export function useRunSheetEditing() {
   const edit = (label: string, recipe: (runSheet: RunSheetSettings) => void): void =>
     store.edit(label, (draft) => recipe(draft.runSheet))
 
+  const withinLimits = (seconds: number): number =>
+    Math.min(taskTimeLimitsSeconds.most, Math.max(taskTimeLimitsSeconds.least, seconds))
+
   /** Changes a task that was made from the show, or one that was added. */
-  function changeTask({ id, title, isOwn }: OrderedTask, changes: Changes): void {
+  function changeTask({ id, title, isOwn }: OrderedTask, asked: Changes): void {
+    const changes =
+      asked.atSeconds == null ? asked : { ...asked, atSeconds: withinLimits(asked.atSeconds) }
     edit(`Change ${title}`, (runSheet) => {
       if (isOwn) {
         const own = runSheet.ownTasks.find((task) => task.id === id)
@@ -55,7 +65,11 @@ export function useRunSheetEditing() {
 
   function addTask(task: Omit<OwnTask, 'id'>): void {
     edit(`Add ${task.title}`, (runSheet) => {
-      runSheet.ownTasks.push({ ...task, id: `own-${nanoid(12)}` })
+      runSheet.ownTasks.push({
+        ...task,
+        id: `own-${nanoid(12)}`,
+        atSeconds: withinLimits(task.atSeconds),
+      })
     })
   }
 

@@ -51,23 +51,16 @@ export async function takeNightLinksBack(database: Knex, showId: string): Promis
   await database<LinkRow>('night_links').where({ show_id: showId }).delete()
 }
 
-const present = (database: Knex, token: string, now: Date) =>
-  database<LinkRow>('night_links')
-    .where({ token_hash: hashOf(token) })
-    .andWhere('ends_at', '>', now)
-
 /** Whether a token gives a right to this show's night now. */
-export const mayTendNight = async (
+export async function mayTendNight(
   database: Knex,
   showId: string,
   token: string,
   now = new Date(),
-): Promise<boolean> =>
-  Boolean(await present(database, token, now).where({ show_id: showId }).first('show_id'))
-
-/** Whether it gives a right to any night now. */
-export const mayTendAnyNight = async (
-  database: Knex,
-  token: string,
-  now = new Date(),
-): Promise<boolean> => Boolean(await present(database, token, now).first('show_id'))
+): Promise<boolean> {
+  const row = await database<LinkRow>('night_links')
+    .where({ token_hash: hashOf(token), show_id: showId })
+    .andWhere('ends_at', '>', now)
+    .first('show_id')
+  return row !== undefined
+}

@@ -4,10 +4,11 @@ import {
   type Destination,
   endProcedures,
   keyLives,
+  lagSecondsLimits,
   type Rules,
   startProcedures,
 } from '@green-mantle/core/show'
-import { hourUnits } from '@green-mantle/core/words'
+import { hourUnits, secondUnits } from '@green-mantle/core/words'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
@@ -76,6 +77,18 @@ const plain = <Value extends string>(values: readonly Value[]) =>
         label="Read by"
         :model-value="destination.chatReadBy"
         @update:model-value="set('Say who reads the chat of', { chatReadBy: $event })"
+      />
+      <NumberField
+        label="Its page shows the picture after"
+        unit="s"
+        :units="secondUnits"
+        :least="lagSecondsLimits.least"
+        :most="lagSecondsLimits.most"
+        :decimals="1"
+        :model-value="destination.lagSeconds"
+        @update:model-value="
+          set('Set the lag of', { lagSeconds: $event ?? lagSecondsLimits.usual })
+        "
       />
     </div>
     <AddressField
