@@ -69,6 +69,11 @@ export async function stopSend(showId: string, destinationId: string): Promise<v
   await ask(`/shows/${showId}/sender/${destinationId}`, { method: 'DELETE' })
 }
 
+/** Keeps the last seconds of every canvas as files on the computer that sends. */
+export async function keepLookBack(showId: string): Promise<void> {
+  await ask(`/shows/${showId}/sender/look-back`, { method: 'POST' })
+}
+
 export async function fetchStandIns(showId: string): Promise<StandInNow[]> {
   const answer = await ask(`/shows/${showId}/stand-ins`)
   return ((await answer.json()) as { standIns: StandInNow[] }).standIns

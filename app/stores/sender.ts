@@ -11,6 +11,7 @@ import {
   endSender,
   fetchSender,
   fetchStandIns,
+  keepLookBack,
   type SenderAnswer,
   type SenderSend,
   type SendTarget,
@@ -125,6 +126,7 @@ export const useSenderStore = defineStore('sender', () => {
         await saved()
         await beginStandIns(id)
       }),
+    keepLookBack: () => attempt(keepLookBack),
     startSend: (destinationId: string) => attempt((id) => startSend(id, destinationId)),
     stopSend: (destinationId: string) => attempt((id) => stopSend(id, destinationId)),
   }

@@ -1,3 +1,4 @@
+import { durationInWords, kbpsInWords, wholeNumber } from '../words'
 import type { NightEvent } from './nightEvents'
 
 /** What of a night's log is read as it happens; null for what only keeps the log itself. */
@@ -27,6 +28,12 @@ export function eventInWords({ happening }: Pick<NightEvent, 'happening'>): stri
       return `${happening.name}: ${happening.trouble}`
     case 'trouble over':
       return `${happening.name}: well again`
+    case 'sent':
+      return `${happening.name}${happening.isBackup ? ', second ingest' : ''}: ${kbpsInWords(Math.round(happening.meanKbps))} on average, ${wholeNumber(happening.lostFrames)} of ${wholeNumber(happening.sentFrames + happening.lostFrames)} frames lost`
+    case 'recorded':
+      return happening.seconds === null
+        ? `${happening.name}: the file cannot be read`
+        : `${happening.name}: ${durationInWords(happening.seconds)} recorded`
     case 'noted':
       return happening.text
   }

@@ -224,6 +224,33 @@ describe('the wrap-up', () => {
     expect(wrapped.notDone).toContain('Start sending to Longmeadow')
   })
 
+  it('says what was lost of what went out from here, and which recording is short', () => {
+    const sent = (lostFrames: number): Happening => ({
+      ...{ kind: 'sent', destinationId: 'longmeadow', name: 'Longmeadow', isBackup: false },
+      ...{ seconds: 60, meanKbps: 5200, plannedKbps: 5460, sentFrames: 970, reconnects: 0 },
+      lostFrames,
+    })
+    const recorded = (seconds: number | null): Happening => ({
+      ...{ kind: 'recorded', name: 'Archive file', file: '/a.mkv', seconds, megabytes: 1 },
+    })
+    const changes = (...happenings: Happening[]) =>
+      wrapUp(
+        demoShow,
+        nightOrder(demoShow),
+        nightState(logOf(happenings)),
+        new Set(),
+        new Date(),
+      ).toChange.join(' ')
+    // Common practice, no published source: viewers notice over 1 %.
+    expect(changes(sent(9))).not.toMatch(/lost/)
+    expect(changes(sent(30))).toMatch(/^Longmeadow lost 3.0 % of its frames/)
+    expect(changes(recorded(7190))).toBe('')
+    expect(changes(recorded(3600))).toMatch(/^Archive file holds 1 h 0 min of 2 h 0 min/)
+    expect(changes(recorded(null))).toMatch(/holds 0 s/)
+    // Where the encoder began anew there are two files, and the longer counts.
+    expect(changes(recorded(7190), recorded(10))).toBe('')
+  })
+
   it('says nothing of a night that has not begun', () => {
     const wrapped = wrapUp(demoShow, nightOrder(demoShow), noNight, new Set(), new Date())
     expect(wrapped).toMatchObject({ begunAt: null, onAirAt: null, toChange: [], marks: [] })

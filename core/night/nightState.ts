@@ -92,6 +92,8 @@ function afterHappening(
       troubles.delete(happening.destinationId)
       return { ...state, troubles }
     }
+    case 'sent':
+    case 'recorded':
     case 'noted':
       return state
   }

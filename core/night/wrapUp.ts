@@ -1,5 +1,7 @@
 import type { Show } from '../show'
+import { durationInWords } from '../words'
 import type { NightOrder } from './nightOrder'
+import type { Happening } from './nightEvents'
 import type { Mark, NightState } from './nightState'
 import { frozenPicture } from './stages'
 import type { SendStage } from './task'
@@ -14,6 +16,8 @@ export interface WrappedSend {
   /** From live to ended; null where either is not known. */
   liveSeconds: number | null
   troubles: { at: string; words: string }[]
+  /** What went out of it from here, one entry for each time it was ended; empty where another program sent it. */
+  sent: Extract<Happening, { kind: 'sent' }>[]
   /** Whether it was ended here while its page went on. */
   wasFrozen: boolean
 }
@@ -28,6 +32,8 @@ export interface WrapUp {
   ranLongSeconds: number | null
   sends: WrappedSend[]
   marks: readonly Mark[]
+  /** What was recorded from here. */
+  recordings: Extract<Happening, { kind: 'recorded' }>[]
   notDone: string[]
   /** Done although something else was said to come first. */
   outOfOrder: string[]
@@ -92,6 +98,9 @@ function wrappedSends(
             ? [{ at: when, words: happening.trouble }]
             : [],
         ),
+        sent: state.events.flatMap(({ happening }) =>
+          happening.kind === 'sent' && happening.destinationId === id ? [happening] : [],
+        ),
         wasFrozen:
           endedWrongly(id, state) ||
           frozenPicture(id, order, ({ id: taskId }) => state.ticks.has(taskId)) !== null,
@@ -125,13 +134,37 @@ export function wrapUp(
       onAirAt && endedAt ? secondsBetween(onAirAt, endedAt) - show.durationMinutes * 60 : null,
     sends,
     marks: state.marks,
+    recordings: state.events.flatMap(({ happening }) =>
+      happening.kind === 'recorded' ? [happening] : [],
+    ),
     notDone,
     outOfOrder,
-    toChange: toChange(sends, startLateSeconds, show),
+    toChange: [...toChange(sends, startLateSeconds, show), ...shortRecordings(state, show)],
   }
 }
 
+/** Recordings that can't be read, or of which the longest is much shorter than the show was. */
+function shortRecordings(state: NightState, show: Show): string[] {
+  const onAirAt = state.ticks.get('on-air')?.at
+  const endedAt = state.ticks.get('last-scene')?.at
+  const ranSeconds =
+    onAirAt && endedAt ? secondsBetween(onAirAt, endedAt) : show.durationMinutes * 60
+  const byName = new Map<string, number>()
+  for (const { happening } of state.events)
+    if (happening.kind === 'recorded')
+      byName.set(happening.name, Math.max(byName.get(happening.name) ?? 0, happening.seconds ?? 0))
+  return [...byName].flatMap(([name, seconds]) =>
+    seconds < ranSeconds - lateLimitSeconds
+      ? [
+          `${name} holds ${durationInWords(seconds)} of ${durationInWords(ranSeconds)}: begin it before the start, and see that the disk has room.`,
+        ]
+      : [],
+  )
+}
+
 const lateLimitSeconds = 60
+/** More than this share of frames lost is noticed; common practice, no published source: over 1 %. */
+const noticedShare = 0.01
 
 function toChange(
   sends: readonly WrappedSend[],
@@ -143,13 +176,18 @@ function toChange(
     found.push(
       `The show began ${Math.round(startLateSeconds / 60)} min late: a margin of ${Math.ceil(show.runSheet.marginMinutes + startLateSeconds / 60)} min instead of ${show.runSheet.marginMinutes} would have held.`,
     )
-  for (const { name, wasFrozen, troubles, reachedAt: at } of sends) {
+  for (const { name, wasFrozen, troubles, sent, reachedAt: at } of sends) {
     if (wasFrozen)
       found.push(`${name} was stopped here before it was ended on its page: end it there first.`)
     if (troubles.length > 0)
       found.push(
         `${name} was in trouble (${[...new Set(troubles.map(({ words }) => words))].join(', ')}): rehearse it with a longer buffer or a lower bitrate.`,
       )
+    for (const { sentFrames, lostFrames } of sent)
+      if (lostFrames > noticedShare * (sentFrames + lostFrames))
+        found.push(
+          `${name} lost ${((100 * lostFrames) / (sentFrames + lostFrames)).toFixed(1)} % of its frames, which viewers notice: rehearse it with more headroom or a lower bitrate.`,
+        )
     if (at.sending && !at.live)
       found.push(`Nobody said that ${name} was live: look at it as a viewer does.`)
   }

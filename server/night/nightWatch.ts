@@ -21,6 +21,7 @@ export class NightWatch {
   private readonly watchers = new Map<string, Set<Watcher>>()
   private timer: ReturnType<typeof setTimeout> | undefined
   private looking: Promise<void> = Promise.resolve()
+  private isClosed = false
 
   constructor(private readonly database: () => Promise<Knex>) {}
 
@@ -30,7 +31,7 @@ export class NightWatch {
 
   /** Begins to watch; gives what ends it, or null where too many do. */
   watch(showId: string, watcher: Watcher): (() => void) | null {
-    if (this.count >= mostWatchers) return null
+    if (this.isClosed || this.count >= mostWatchers) return null
     const group = this.watchers.get(showId) ?? new Set()
     this.watchers.set(showId, group.add(watcher))
     this.schedule(0)
@@ -51,8 +52,9 @@ export class NightWatch {
     this.watchers.delete(showId)
   }
 
-  /** Ends all watching. */
+  /** Ends all watching, for good. */
   close(): void {
+    this.isClosed = true
     clearTimeout(this.timer)
     for (const group of this.watchers.values()) for (const watcher of group) watcher.end()
     this.watchers.clear()

@@ -53,6 +53,9 @@ export class RelayedSend {
   /** Raised by every begin, so that what was begun before it is known to be over. */
   private generation = 0
   private lastMilliseconds = 0
+  /** What went out over the connections that are over. */
+  private earlierBytes = 0
+  private endedMilliseconds = 0
   private rates: { at: number; bytes: number }[] = []
   private state: RelayedState = {
     ...{ stage: 'ready', words: '', kbps: 0, sentFrames: 0, lostFrames: 0 },
@@ -73,6 +76,16 @@ export class RelayedSend {
     }
   }
 
+  /** What it came to since it began; null where it never did. */
+  total(): { seconds: number; meanKbps: number } | null {
+    const { sendingSince } = this.state
+    if (sendingSince === null) return null
+    const until = this.isWanted ? Date.now() : this.endedMilliseconds || Date.now()
+    const seconds = Math.max(0.001, (until - Date.parse(sendingSince)) / 1000)
+    const bytes = this.earlierBytes + (this.publisher?.sentBytes ?? 0)
+    return { seconds, meanKbps: (bytes * 8) / 1000 / seconds }
+  }
+
   /** Begins to send; what is on its way stays as it is. */
   start(): void {
     if (this.isWanted) return
@@ -87,9 +100,9 @@ export class RelayedSend {
     const was = this.isWanted
     this.isWanted = false
     clearTimeout(this.retry)
+    if (was) this.endedMilliseconds = Date.now()
     // What was written goes out; then the connection ends.
-    this.publisher?.close()
-    this.publisher = null
+    this.letGo()
     if (this.state.stage === 'connecting') this.stopper.abort()
     if (was) this.state = { ...this.state, stage: 'ended', words: '' }
   }
@@ -102,9 +115,14 @@ export class RelayedSend {
     if (isAnother && this.publisher) this.dropConnection()
   }
 
-  private dropConnection(): void {
+  private letGo(): void {
+    this.earlierBytes += this.publisher?.sentBytes ?? 0
     this.publisher?.close()
     this.publisher = null
+  }
+
+  private dropConnection(): void {
+    this.letGo()
     if (this.isWanted) void this.connect()
   }
 
@@ -192,6 +210,7 @@ export class RelayedSend {
       this.options.told(isBack ? 'back' : 'sending', '')
       const why = await publisher.ended
       if (this.publisher !== publisher) return
+      this.earlierBytes += publisher.sentBytes
       this.publisher = null
       this.options.told('hung up', why)
       this.later(why)

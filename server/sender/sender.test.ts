@@ -144,6 +144,19 @@ describe('the sender', () => {
     expect(kinds.indexOf('trouble over')).toBeGreaterThan(kinds.indexOf('trouble'))
     expect(standInOf('show', 'two')?.state()).toMatchObject({ isLive: true, picture: 'there' })
 
+    const [kept30] = await sender.keepLookBack()
+    expect(kept30).toMatch(/Small show, landscape, last 30 s, [\dT-]+\.flv$/)
+    const counted = execFileSync(
+      'ffprobe',
+      [
+        ...['-v', 'error', '-count_frames', '-select_streams', 'v', '-show_entries'],
+        ...['stream=nb_read_frames,width', '-of', 'csv=p=0', kept30!],
+      ],
+      { encoding: 'utf8' },
+    )
+    // It begins with a keyframe and is decoded whole.
+    expect(counted).toMatch(/^320,\d\d+\s*$/)
+
     sender.stopSend('two')
     await vi.waitFor(() => expect(standInOf('show', 'two')?.state().isOver).toBe(true), within)
     expect((await sendOf('one')).stage).toBe('sending')
@@ -157,9 +170,23 @@ describe('the sender', () => {
         { encoding: 'utf8' },
       ),
     )
-    expect(seconds).toBeGreaterThan(4)
     expect(recorded!.file).toMatch(/Small show, Archive file, [\dT-]+\.mkv$/)
     expect(allArguments()).not.toContain('from-here')
+    // What each send and the recording came to is in the log.
+    const sent = told.filter((each) => each.kind === 'sent')
+    expect(sent.map(({ name, reconnects }) => [name, reconnects])).toEqual([
+      ['Two', 0],
+      ['One', 1],
+    ])
+    for (const { meanKbps, plannedKbps, sentFrames } of sent) {
+      expect(meanKbps).toBeGreaterThan(0.2 * plannedKbps)
+      expect(meanKbps).toBeLessThan(2 * plannedKbps)
+      expect(sentFrames).toBeGreaterThan(20)
+    }
+    // It holds at least what went out meanwhile.
+    expect(seconds).toBeGreaterThan(sent[0]!.sentFrames / 24 - 1)
+    const [kept] = told.filter((each) => each.kind === 'recorded')
+    expect(kept?.seconds).toBeCloseTo(seconds, 1)
   }, 60_000)
 
   it('says why it is refused, tries as often as the plan says, and gives up', async () => {

@@ -1,4 +1,4 @@
-import { mkdir, rm, stat } from 'node:fs/promises'
+import { mkdir, rm, stat, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import {
   type CanvasEncodes,
@@ -10,9 +10,11 @@ import type { CanvasName, Destination, Show } from '@green-mantle/core/show'
 import { renditionInWords } from '@green-mantle/core/words'
 import Flv from 'node-media-server/src/protocol/flv.js'
 import { makeWorkFolder } from '../files/workFolders'
+import { ask } from '../measuring/encoderProgram'
 import { makeTestClip } from '../pictures/testClip'
 import { CanvasFeed } from './canvasFeed'
 import { LocalIngest } from './localIngest'
+import { LookBack } from './lookBack'
 import { RelayedSend, type RelayedState } from './relayedSend'
 import type { Ingest } from './rtmpPublisher'
 
@@ -72,6 +74,8 @@ export interface SenderState {
 }
 
 const application = 'from-here'
+/** So much is held in memory, to be kept after something happened. */
+const lookBackSeconds = 30
 /** What a program sends may wait this long for the encoder. */
 const mostWaitingBytes = 16_000_000
 const [videoTag, keyframeFlag] = [9, 3]
@@ -83,6 +87,9 @@ const fileName = (text: string): string =>
     .replaceAll(/\s+/g, ' ')
     .trim()
     .slice(0, 80) || 'recording'
+
+const plannedKbpsOf = ({ rendition }: EncodedOutput): number =>
+  rendition.videoBitrateKbps + rendition.audioBitrateKbps
 
 const cannotFrom = ({ muxer, rendition }: EncodedOutput): string => {
   if (muxer === 'mpegts')
@@ -99,6 +106,8 @@ export class Sender {
   private readonly sends = new Map<string, SenderSend>()
   private readonly recordings = new Map<string, string>()
   private readonly troubled = new Set<string>()
+  /** Of each canvas the last seconds, as its first encode has them. */
+  private readonly lookBacks = new Map<CanvasName, LookBack>()
   private isStopped = false
 
   private constructor(
@@ -177,19 +186,23 @@ export class Sender {
     const destination = this.options.show.destinations.find(
       ({ id }) => id === output.feed.ownerId,
     ) as Destination
-    const { rendition } = output
-    const plannedKbps = rendition.videoBitrateKbps + rendition.audioBitrateKbps
     const relayed = new RelayedSend({
       sending: destination.sending,
-      plannedKbps,
+      plannedKbps: plannedKbpsOf(output),
       ingest: () => this.options.ingestOf(output, destination),
       told: (what, words) => this.told(output, destination, what, words),
     })
     this.sends.set(output.key, { output, destination, relayed, cannot: cannotFrom(output) })
+    const lookBack = this.lookBacks.has(destination.canvas) ? null : new LookBack(lookBackSeconds)
+    if (lookBack) this.lookBacks.set(destination.canvas, lookBack)
     return this.local.expect(() => {
       relayed.encoderBegan()
+      lookBack?.clear()
       return {
-        packet: (packet) => relayed.take(packet),
+        packet: (packet) => {
+          relayed.take(packet)
+          lookBack?.take(packet)
+        },
         bytes: () => {},
         // The encoder ended: when it comes back it is another one.
         ended: () => {},
@@ -266,8 +279,73 @@ export class Sender {
 
   stopSend(destinationId: string): boolean {
     const own = this.ownSends(destinationId)
-    for (const { relayed } of own) relayed.stop()
+    for (const send of own) this.end(send)
     return own.length > 0
+  }
+
+  /** Ends one send and keeps what it came to. */
+  private end({ output, destination, relayed }: SenderSend): void {
+    const isGoing = !['ready', 'ended', 'given up'].includes(relayed.stage)
+    const total = relayed.total()
+    relayed.stop()
+    if (!isGoing || !total) return
+    const { sentFrames, lostFrames, reconnects } = relayed.snapshot()
+    this.options.log({
+      kind: 'sent',
+      ...{ destinationId: destination.id, name: destination.name, isBackup: output.feed.isBackup },
+      ...{ ...total, plannedKbps: plannedKbpsOf(output), sentFrames, lostFrames, reconnects },
+    })
+  }
+
+  /** Writes the last seconds of every canvas that is sent; the names of the files. */
+  async keepLookBack(): Promise<string[]> {
+    const at = new Date().toISOString().slice(0, 19).replaceAll(':', '-')
+    const files: string[] = []
+    for (const [canvas, lookBack] of this.lookBacks) {
+      const content = lookBack.file()
+      if (!content) continue
+      const { show, recordingsFolder } = this.options
+      const file = join(
+        recordingsFolder,
+        `${fileName(show.title)}, ${canvas}, last ${lookBack.seconds} s, ${at}.flv`,
+      )
+      await writeFile(file, content)
+      this.options.log({
+        ...{
+          kind: 'noted',
+          text: `Kept the last ${lookBack.seconds} s of the ${canvas} canvas: ${file}`,
+        },
+      })
+      files.push(file)
+    }
+    return files
+  }
+
+  /** How long each recording really is. */
+  private async checkRecordings(): Promise<void> {
+    for (const { name, file, megabytes } of await this.recordedFiles()) {
+      const { worked, output } = await ask('ffprobe', [
+        ...['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', file],
+      ])
+      const seconds = Number.parseFloat(output)
+      this.options.log({
+        ...{ kind: 'recorded', name, file, megabytes },
+        seconds: worked && Number.isFinite(seconds) ? seconds : null,
+      })
+    }
+  }
+
+  private recordedFiles(): Promise<SenderState['recordings']> {
+    return Promise.all(
+      [...this.recordings].map(async ([file, name]) => ({
+        name,
+        file,
+        megabytes: await stat(file).then(
+          ({ size }) => size / 1e6,
+          () => 0,
+        ),
+      })),
+    )
   }
 
   private ownSends(destinationId: string): SenderSend[] {
@@ -280,16 +358,19 @@ export class Sender {
   async stop(): Promise<void> {
     if (this.isStopped) return
     this.isStopped = true
-    for (const { relayed } of this.sends.values()) relayed.stop()
+    for (const send of this.sends.values()) this.end(send)
     await Promise.all(this.canvases.map(({ feed }) => feed.stop()))
     await this.local.close()
+    await this.checkRecordings().catch((error: unknown) =>
+      console.warn('The recordings could not be looked at.', error),
+    )
     await rm(this.folder, { recursive: true, force: true })
   }
 
   async state(): Promise<SenderState> {
     const sends = [...this.sends.values()].map(({ output, destination, relayed, cannot }) => ({
       ...relayed.snapshot(),
-      plannedKbps: output.rendition.videoBitrateKbps + output.rendition.audioBitrateKbps,
+      plannedKbps: plannedKbpsOf(output),
       key: output.key,
       destinationId: destination.id,
       name: destination.name,
@@ -297,16 +378,7 @@ export class Sender {
       isBackup: output.feed.isBackup,
       cannot,
     }))
-    const recordings = await Promise.all(
-      [...this.recordings].map(async ([file, name]) => ({
-        name,
-        file,
-        megabytes: await stat(file).then(
-          ({ size }) => size / 1e6,
-          () => 0,
-        ),
-      })),
-    )
+    const recordings = await this.recordedFiles()
     return {
       canvases: this.canvases.map(({ encodes, feed, input, programKey }) => ({
         canvas: encodes.canvas,

@@ -16,6 +16,7 @@ interface Running {
   showId: string
   target: SendTarget
   sender: Sender
+  settled: NightLogger['settled']
 }
 
 let running: Running | undefined
@@ -27,15 +28,24 @@ function inTurn<Result>(work: () => Promise<Result>): Promise<Result> {
   return turn
 }
 
+interface NightLogger {
+  log: (happening: Happening) => void
+  /** Resolves when all that was said is kept, or cannot be. */
+  settled: () => Promise<unknown>
+}
+
 /** What happens is kept in its order; where the database is away it is lost to the log, not to the send. */
-function logger(database: Knex, showId: string): (happening: Happening) => void {
+function nightLogger(database: Knex, showId: string): NightLogger {
   let last: Promise<unknown> = Promise.resolve()
-  return (happening) => {
-    const event = { id: nanoid(21), who: senderName, agoSeconds: 0, happening }
-    last = last
-      .then(() => appendNightEvents(database, showId, [event]))
-      .then(() => nightWatch.nudge())
-      .catch((error: unknown) => console.error('The sender could not keep what happened.', error))
+  return {
+    log(happening) {
+      const event = { id: nanoid(21), who: senderName, agoSeconds: 0, happening }
+      last = last
+        .then(() => appendNightEvents(database, showId, [event]))
+        .then(() => nightWatch.nudge())
+        .catch((error: unknown) => console.error('The sender could not keep what happened.', error))
+    },
+    settled: () => last,
   }
 }
 
@@ -54,23 +64,28 @@ export const beginSender = ({
 }: BeginOptions): Promise<boolean> =>
   inTurn(async () => {
     if (running) return false
-    const sender = await Sender.begin({ ...options, log: logger(database, showId) })
-    running = { showId, target, sender }
+    const { log, settled } = nightLogger(database, showId)
+    running = { showId, target, settled, sender: await Sender.begin({ ...options, log }) }
     return true
   })
+
+async function end({ sender, settled }: Running): Promise<void> {
+  await sender.stop()
+  running = undefined
+  // What it came to is there for the wrap-up.
+  await settled()
+}
 
 /** Ends all sends of a show and its encoders; resolves when nothing of it runs any more. */
 export const endSender = (showId: string): Promise<void> =>
   inTurn(async () => {
     if (running?.showId !== showId) return
-    await running.sender.stop()
-    running = undefined
+    await end(running)
   })
 
 export const endAllSenders = (): Promise<void> =>
   inTurn(async () => {
-    await running?.sender.stop()
-    running = undefined
+    if (running) await end(running)
   })
 
 /** The sender of a show; undefined where none runs. */

@@ -224,6 +224,8 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   const row = page.getByRole('row', { name: /^Flickerbrook/ })
   await expect(row).toContainText('hung up')
   await expect(row).not.toContainText('stopped before it was ended')
+  await expect(row).toContainText(/kb\/s of 728/)
+  await expect(page.getByRole('heading', { name: 'Recorded here' })).toBeVisible()
   await expect(page.getByText('The bud opens').first()).toBeVisible()
   await expectAccessible(page)
   const download = page.waitForEvent('download')
@@ -346,6 +348,10 @@ test('the server is killed in the middle of a night: no encoder is left, and the
     await expect(page.getByRole('button', { name: 'Start the encoders' })).toBeVisible()
     await tick(page, 'Every source is there')
     await expect(page.getByText(/Not kept by the server yet/)).toBeHidden()
+    // Asked to end, it does not wait for windows that follow the night.
+    const asked = Date.now()
+    await stack.application.stop()
+    expect(Date.now() - asked).toBeLessThan(4500)
   } finally {
     await page.goto('about:blank')
     consoleProblems.splice(0)

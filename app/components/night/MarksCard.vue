@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
+import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
 import { clockFace } from './nightTimes'
 
@@ -12,6 +13,7 @@ import { clockFace } from './nightTimes'
 const show = useShowStore()
 const sheet = useRunSheetStore()
 const log = useNightLogStore()
+const sender = useSenderStore()
 
 const backSeconds = 30
 const zero = computed(() =>
@@ -32,6 +34,8 @@ function mark(back: number): void {
     sceneId: log.state.sceneId,
     backSeconds: back,
   })
+  // What is sent from here is held for as long: it is kept as a file too.
+  if (back > 0 && sender.isOn) void sender.keepLookBack()
 }
 defineExpose({ mark })
 </script>

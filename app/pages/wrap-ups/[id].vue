@@ -2,7 +2,7 @@
 import { useHead } from '#imports'
 import { instantInWords } from '@green-mantle/core/destinations'
 import { eventInWords, wrapUp } from '@green-mantle/core/night'
-import { durationInWords } from '@green-mantle/core/words'
+import { durationInWords, kbpsInWords, wholeNumber } from '@green-mantle/core/words'
 import { Printer } from '@lucide/vue'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
@@ -104,6 +104,7 @@ const print = (): void => window.print()
               <th class="py-1 pr-3">Live</th>
               <th class="py-1 pr-3">Ended</th>
               <th class="py-1 pr-3">Live for</th>
+              <th class="py-1 pr-3">Sent from here</th>
               <th class="py-1">Trouble</th>
             </tr>
           </thead>
@@ -129,6 +130,12 @@ const print = (): void => window.print()
               <td class="number py-1 pr-3">
                 {{ send.liveSeconds === null ? '' : clockFace(send.liveSeconds) }}
               </td>
+              <td class="number py-1 pr-3 text-sm">
+                <span v-for="(each, index) in send.sent" :key="index" class="block"
+                  >{{ kbpsInWords(Math.round(each.meanKbps)) }} of
+                  {{ wholeNumber(each.plannedKbps) }}, {{ wholeNumber(each.lostFrames) }} lost</span
+                >
+              </td>
               <td class="py-1">
                 <span v-if="send.wasFrozen" class="text-madder block"
                   >stopped before it was ended on its page</span
@@ -141,6 +148,17 @@ const print = (): void => window.print()
           </tbody>
         </table>
       </div>
+
+      <template v-if="wrapped.recordings.length > 0">
+        <h2 class="mt-5 text-lg">Recorded here</h2>
+        <ul>
+          <li v-for="each in wrapped.recordings" :key="each.file" class="wrap-anywhere">
+            {{ each.name }}:
+            {{ each.seconds === null ? 'cannot be read' : clockFace(each.seconds) }},
+            <span class="number text-sm">{{ each.file }}</span>
+          </li>
+        </ul>
+      </template>
 
       <template v-if="wrapped.marks.length > 0">
         <h2 class="mt-5 text-lg">Marks</h2>

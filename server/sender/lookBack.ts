@@ -1,0 +1,73 @@
+import Flv from 'node-media-server/src/protocol/flv.js'
+import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+
+/** However much is kept, no more than this. */
+const mostBytes = 100_000_000
+const [audioTag, videoTag, dataTag] = [8, 9, 18]
+const flag = { audioHead: 0, videoHead: 2, keyframe: 3 } as const
+
+const isHead = ({ codec_type: type, flags }: MediaPacket): boolean =>
+  type === dataTag ||
+  (type === videoTag && flags === flag.videoHead) ||
+  (type === audioTag && flags === flag.audioHead)
+const isKeyframe = ({ codec_type: type, flags }: MediaPacket): boolean =>
+  type === videoTag && flags === flag.keyframe
+
+/** The last seconds of one encode, so that a moment can be kept after it happened. */
+export class LookBack {
+  private readonly heads = new Map<number, MediaPacket>()
+  private packets: MediaPacket[] = []
+  private bytes = 0
+
+  constructor(readonly seconds: number) {}
+
+  /** Forgets everything: the encoder began anew, and its times with it. */
+  clear(): void {
+    this.heads.clear()
+    this.packets = []
+    this.bytes = 0
+  }
+
+  take(packet: MediaPacket): void {
+    // The library reads the next message into the same bytes.
+    const own = { ...packet, data: Buffer.from(packet.data.subarray(0, packet.size)) }
+    if (isHead(packet)) {
+      this.heads.set(packet.codec_type, own)
+      return
+    }
+    this.packets.push(own)
+    this.bytes += packet.size
+    if (isKeyframe(packet)) this.trim(packet.dts)
+  }
+
+  /** Lets go what is older, whole groups at a time: what is kept begins with a keyframe. */
+  private trim(nowMilliseconds: number): void {
+    for (;;) {
+      const next = this.packets.findIndex((packet, index) => index > 0 && isKeyframe(packet))
+      const following = this.packets[next]
+      if (!following) return
+      const isNeeded = following.dts > nowMilliseconds - this.seconds * 1000
+      if (isNeeded && this.bytes <= mostBytes) return
+      for (const { size } of this.packets.splice(0, next)) this.bytes -= size
+    }
+  }
+
+  /** What is kept, as an FLV file; null where no whole group is. */
+  file(): Buffer | null {
+    const from = this.packets.findIndex(isKeyframe)
+    const first = this.packets[from]
+    if (!first || this.heads.size === 0) return null
+    const shifted = (packet: MediaPacket, dts: number): MediaPacket => ({
+      ...packet,
+      dts,
+      pts: dts + (packet.pts - packet.dts),
+    })
+    return Buffer.concat([
+      Flv.createHeader(this.heads.has(audioTag), this.heads.has(videoTag)),
+      ...[...this.heads.values()].map((head) => Flv.createMessage(shifted(head, 0))),
+      ...this.packets
+        .slice(from)
+        .map((packet) => Flv.createMessage(shifted(packet, Math.max(0, packet.dts - first.dts)))),
+    ])
+  }
+}
