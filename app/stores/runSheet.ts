@@ -49,7 +49,7 @@ export const useRunSheetStore = defineStore('run sheet', () => {
   const minute = computed(() => Math.floor(now.value.getTime() / 60_000))
   const known = computed(() =>
     knownTasks(show.show, order.value, {
-      now: new Date((minute.value + 1) * 60_000),
+      now: new Date(minute.value * 60_000),
       keys: keys.records,
       installation: installation.value,
     }),

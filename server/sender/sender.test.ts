@@ -232,6 +232,21 @@ describe('the sender', () => {
     expect((await sender.state()).canvases[0]?.restarts).toBe(1)
   }, 60_000)
 
+  it('encodes nothing for what it cannot send, and says why', async () => {
+    const show = smallShow()
+    const [one, two] = show.destinations
+    one!.protocol = 'srt'
+    one!.serverAddress = 'srt://one.example:9000'
+    two!.rules = { ...two!.rules, codecs: ['hevc'] }
+    two!.renditions[0]!.codec = 'hevc'
+    const { sender, sendOf } = await begin(show)
+    expect((await sendOf('one')).cannot).toMatch(/list of processes/)
+    expect((await sendOf('two')).cannot).toMatch(/only H.264/)
+    expect([sender.startSend('one'), sender.startSend('two')]).toEqual([false, false])
+    // The recording alone.
+    expect((await sender.state()).canvases[0]?.encodes).toHaveLength(1)
+  }, 60_000)
+
   it('takes a canvas from the program that draws it', async () => {
     const { sender, sendOf } = await begin(smallShow(), 'own program')
     const [canvas] = (await sender.state()).canvases

@@ -139,17 +139,22 @@ export class Sender {
       const input = inputs[encodes.canvas]
       const clip =
         input === 'test picture' ? await makeTestClip(this.folder, show, encodes.canvas) : null
-      // On loopback nothing is ever behind; and one program has one sound to give.
+      // On loopback nothing is ever behind; one program has one sound to give; and what can't be sent
+      // from here is not encoded for nothing.
       const plain: CanvasEncodes = {
         ...encodes,
-        encodes: encodes.encodes.map(({ encode, outputs }) => ({
-          encode,
-          outputs: outputs.map((output) => ({
-            ...output,
-            sending: null,
-            isArchiveMix: output.isArchiveMix && clip !== null,
-          })),
-        })),
+        encodes: encodes.encodes
+          .map(({ encode, outputs }) => ({
+            encode,
+            outputs: outputs
+              .filter((output) => output.feed.isRecording || cannotFrom(output) === '')
+              .map((output) => ({
+                ...output,
+                sending: null,
+                isArchiveMix: output.isArchiveMix && clip !== null,
+              })),
+          }))
+          .filter(({ outputs }) => outputs.length > 0),
       }
       const keys = new Map<string, string>()
       for (const { outputs } of encodes.encodes)
@@ -176,7 +181,8 @@ export class Sender {
           }),
       })
       const programKey = input === 'own program' ? this.expectProgram(feed, encodes.canvas) : ''
-      this.canvases.push({ encodes, feed, input, programKey })
+      if (plain.encodes.length === 0) continue
+      this.canvases.push({ encodes: plain, feed, input, programKey })
       if (input === 'test picture') feed.start()
     }
   }

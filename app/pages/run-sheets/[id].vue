@@ -102,7 +102,7 @@ const print = (): void => window.print()
               class="flex break-inside-avoid items-baseline gap-2 py-0.5 leading-tight"
             >
               <span class="border-edge size-3 shrink-0 translate-y-0.5 border" aria-hidden="true" />
-              <span class="number w-11 shrink-0 text-xs"
+              <span class="number min-w-11 shrink-0 text-xs whitespace-nowrap"
                 >{{ task.time }}<span v-if="task.day" class="block">{{ task.day }}</span></span
               >
               <span class="min-w-0 grow">{{ task.title }}</span>

@@ -134,7 +134,7 @@ offerCommands([
         <LongestChain />
       </template>
     </div>
-    <div class="flex min-h-0 flex-col gap-3">
+    <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
       <NightClock />
       <div class="flex flex-wrap gap-2">
         <button
@@ -155,7 +155,7 @@ offerCommands([
         <ScenesOnAir />
         <MarksCard ref="marks" />
       </template>
-      <KeptLog class="grow" />
+      <KeptLog class="min-h-52 grow" />
     </div>
     <TaskDialog v-if="open?.name === 'task'" :task-id="open.id" @close="open = undefined" />
     <PeopleDialog v-else-if="open?.name === 'people'" @close="open = undefined" />

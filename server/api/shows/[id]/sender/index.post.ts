@@ -1,3 +1,4 @@
+import { resolve } from 'node:path'
 import { setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { useDatabase } from '../../../../database/connection'
@@ -33,7 +34,7 @@ export default apiHandler(async (event) => {
   if (target === 'stand-ins') await standInFor(showId, show)
   const began = await beginSender({
     ...{ database, showId, target, show, inputs },
-    recordingsFolder: readSettings().recordingsFolder,
+    recordingsFolder: resolve(readSettings().recordingsFolder),
     ingestOf: (output, destination) => ingestFor(showId, target, output, destination),
   })
   if (!began)
