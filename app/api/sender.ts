@@ -1,51 +1,15 @@
-import type { SendHealth } from '@green-mantle/core/night'
+import type { CanvasInput, SenderState, SendTarget, StandInNow } from '@green-mantle/core/night'
 import type { CanvasName } from '@green-mantle/core/show'
 import { ask, withJson } from './ask'
-
-export type SendTarget = 'destinations' | 'stand-ins'
-export type CanvasInput = 'test picture' | 'own program'
-
-export interface SenderSend extends SendHealth {
-  key: string
-  destinationId: string
-  name: string
-  canvas: CanvasName
-  isBackup: boolean
-  /** Why it cannot be sent from here; empty where it can. */
-  cannot: string
-  reconnects: number
-}
 
 export interface SenderAnswer {
   /** What has to be installed first, in words; null where nothing has. */
   missing: string | null
   /** null where nothing of this show is sent from here. */
   target: SendTarget | null
-  state: {
-    canvases: {
-      canvas: CanvasName
-      input: CanvasInput
-      encodes: string[]
-      isRunning: boolean
-      speed: number | null
-      restarts: number
-      address: string | null
-      streamKey: string | null
-    }[]
-    sends: SenderSend[]
-    recordings: { name: string; file: string; megabytes: number }[]
-  } | null
+  state: SenderState | null
   /** Whether another show is being sent from here. */
   elsewhere: boolean
-}
-
-export interface StandInNow {
-  destinationId: string
-  picture: 'none' | 'on its way' | 'there' | 'frozen'
-  isLive: boolean
-  isPractice: boolean
-  isOver: boolean
-  chat: { at: string; who: string; text: string }[]
 }
 
 export async function fetchSender(showId: string): Promise<SenderAnswer> {

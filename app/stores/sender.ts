@@ -1,4 +1,11 @@
-import { healthInWords, type HealthInWords } from '@green-mantle/core/night'
+import {
+  type CanvasInput,
+  healthInWords,
+  type HealthInWords,
+  type SenderSend,
+  type SendTarget,
+  type StandInNow,
+} from '@green-mantle/core/night'
 import type { CanvasName } from '@green-mantle/core/show'
 import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
@@ -7,15 +14,11 @@ import { wordsFor } from '~/api/problem'
 import {
   beginSender,
   beginStandIns,
-  type CanvasInput,
   endSender,
   fetchSender,
   fetchStandIns,
   keepLookBack,
   type SenderAnswer,
-  type SenderSend,
-  type SendTarget,
-  type StandInNow,
   startSend,
   stopSend,
 } from '~/api/sender'

@@ -1,4 +1,12 @@
-import type { AudioCodec, Codec, Medium, PictureKind, Protocol, ViewerScreen } from '../show'
+import type {
+  AudioCodec,
+  Codec,
+  Medium,
+  NightPhase,
+  PictureKind,
+  Protocol,
+  ViewerScreen,
+} from '../show'
 
 /** How the trade writes what the document holds as plain words. */
 export const codecNames = { h264: 'H.264', hevc: 'HEVC', av1: 'AV1' } as const satisfies Record<
@@ -33,3 +41,12 @@ export const pictureKindNames = {
 /** As in "on a phone", or for a lower step of a ladder "at its own size". */
 export const judgedOnInWords = (screen: ViewerScreen | 'own size'): string =>
   screen === 'own size' ? 'at its own size' : `on a ${screenNames[screen]}`
+
+export const nightPhaseNames = {
+  'days before': 'Days before',
+  before: 'Before',
+  'going up': 'Going up',
+  'on air': 'On air',
+  'coming down': 'Coming down',
+  after: 'After',
+} as const satisfies Record<NightPhase, string>

@@ -1,11 +1,11 @@
 import type { EncodedOutput } from '@green-mantle/core/encoding'
+import type { SendTarget } from '@green-mantle/core/night'
 import type { Destination } from '@green-mantle/core/show'
 import { useDatabase } from '../database/connection'
 import { openKey } from '../database/keys/keyStore'
 import { useInstallationKey } from '../secrets/installationKey'
 import { standInAddress } from '../standIns/platforms'
 import type { Ingest } from './rtmpPublisher'
-import type { SendTarget } from './senders'
 
 /** The stored key of a destination, opened for this one connection; empty where there is none. */
 async function openedKey(showId: string, destinationId: string): Promise<string> {

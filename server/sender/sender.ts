@@ -5,7 +5,7 @@ import {
   canvasEncodesOf,
   type EncodedOutput,
 } from '@green-mantle/core/encoding'
-import type { Happening, SendHealth } from '@green-mantle/core/night'
+import type { CanvasInput, Happening, SenderState } from '@green-mantle/core/night'
 import type { CanvasName, Destination, Show } from '@green-mantle/core/show'
 import { renditionInWords } from '@green-mantle/core/words'
 import Flv from 'node-media-server/src/protocol/flv.js'
@@ -15,12 +15,8 @@ import { makeTestClip } from '../pictures/testClip'
 import { CanvasFeed } from './canvasFeed'
 import { LocalIngest } from './localIngest'
 import { LookBack } from './lookBack'
-import { RelayedSend, type RelayedState } from './relayedSend'
+import { RelayedSend } from './relayedSend'
 import type { Ingest } from './rtmpPublisher'
-
-export const canvasInputs = ['test picture', 'own program'] as const
-/** Where a canvas comes from: the moving test picture, or the program that draws it. */
-type CanvasInput = (typeof canvasInputs)[number]
 
 export interface SenderOptions {
   show: Show
@@ -32,7 +28,7 @@ export interface SenderOptions {
   log: (happening: Happening) => void
 }
 
-interface SenderSend {
+interface OneSend {
   output: EncodedOutput
   destination: Destination
   relayed: RelayedSend
@@ -40,37 +36,12 @@ interface SenderSend {
   cannot: string
 }
 
-interface SenderCanvas {
+interface OneCanvas {
   encodes: CanvasEncodes
   feed: CanvasFeed
   input: CanvasInput
   /** Under which key the program that draws it sends it here. */
   programKey: string
-}
-
-export interface SenderState {
-  canvases: {
-    canvas: CanvasName
-    input: CanvasInput
-    encodes: string[]
-    isRunning: boolean
-    /** null before it is known. */
-    speed: number | null
-    restarts: number
-    /** Where the program that draws it sends to; null where none does. */
-    address: string | null
-    streamKey: string | null
-  }[]
-  sends: (RelayedState &
-    SendHealth & {
-      key: string
-      destinationId: string
-      name: string
-      canvas: CanvasName
-      isBackup: boolean
-      cannot: string
-    })[]
-  recordings: { name: string; file: string; megabytes: number }[]
 }
 
 const application = 'from-here'
@@ -102,8 +73,8 @@ const cannotFrom = ({ muxer, rendition }: EncodedOutput): string => {
 
 /** Carries the plan of a show out: one process a canvas, each encode once, each destination by itself. */
 export class Sender {
-  private readonly canvases: SenderCanvas[] = []
-  private readonly sends = new Map<string, SenderSend>()
+  private readonly canvases: OneCanvas[] = []
+  private readonly sends = new Map<string, OneSend>()
   private readonly recordings = new Map<string, string>()
   private readonly troubled = new Set<string>()
   /** Of each canvas the last seconds, as its first encode has them. */
@@ -290,7 +261,7 @@ export class Sender {
   }
 
   /** Ends one send and keeps what it came to. */
-  private end({ output, destination, relayed }: SenderSend): void {
+  private end({ output, destination, relayed }: OneSend): void {
     const isGoing = !['ready', 'ended', 'given up'].includes(relayed.stage)
     const total = relayed.total()
     relayed.stop()
@@ -354,7 +325,7 @@ export class Sender {
     )
   }
 
-  private ownSends(destinationId: string): SenderSend[] {
+  private ownSends(destinationId: string): OneSend[] {
     return [...this.sends.values()].filter(
       ({ destination, cannot }) => destination.id === destinationId && cannot === '',
     )

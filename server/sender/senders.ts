@@ -1,16 +1,12 @@
-import type { Happening } from '@green-mantle/core/night'
+import type { Happening, SenderState, SendTarget } from '@green-mantle/core/night'
 import { nanoid } from 'nanoid'
 import type { Knex } from 'knex'
 import { appendNightEvents } from '../database/nights/nightStore'
 import { nightWatch } from '../night/watching'
-import { Sender, type SenderOptions, type SenderState } from './sender'
+import { Sender, type SenderOptions } from './sender'
 
 /** Who is said to have done what the sender does. */
 const senderName = 'sender'
-
-/** Where the sends of a show go: for real, or to the stand-ins of its destinations. */
-export const sendTargets = ['destinations', 'stand-ins'] as const
-export type SendTarget = (typeof sendTargets)[number]
 
 interface Running {
   showId: string

@@ -1,24 +1,12 @@
 import { randomBytes } from 'node:crypto'
+import type { ChatLine, StandInState } from '@green-mantle/core/night'
 import type { Destination } from '@green-mantle/core/show'
 
 type Rules = Pick<Destination, 'name' | 'rules' | 'lagSeconds'>
 
-export interface PlatformState {
-  /** What its own page shows of the picture; frozen: live, and nothing comes in. */
-  picture: 'none' | 'on its way' | 'there' | 'frozen'
-  isLive: boolean
-  /** Live for a practice audience only. */
-  isPractice: boolean
-  /** Ended there; the next signal is another session. */
-  isOver: boolean
+export interface PlatformState extends StandInState {
   /** Given out on its page; null where it gives out none. */
   key: string | null
-}
-
-export interface ChatLine {
-  at: string
-  who: string
-  text: string
 }
 
 /** Nobody said these; they stand in for viewers. */

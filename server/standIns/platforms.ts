@@ -1,10 +1,11 @@
 import { reportOf, type Arrival, type ArrivalReport } from '@green-mantle/core/arrival'
+import type { StandInNow } from '@green-mantle/core/night'
 import type { Destination, Show } from '@green-mantle/core/show'
 import { performance } from 'node:perf_hooks'
 import { flvArrival } from '../listeners/flvArrival'
 import type { PublishedSink } from '../listeners/rtmpConnection'
 import { LocalIngest } from '../sender/localIngest'
-import { type ChatLine, type PlatformState, StandInPlatform } from './platform'
+import { StandInPlatform } from './platform'
 
 interface Standing {
   platform: StandInPlatform
@@ -104,20 +105,14 @@ export function arrivingAt(showId: string, destinationId: string): ArrivalReport
   return standing?.arrival ? reportOf(standing.arrival, clock()) : null
 }
 
-export interface StandInNow extends PlatformState {
-  destinationId: string
-  chat: ChatLine[]
-}
-
 /** How every stand-in of a show is. A chat that can be read only on its page is not among it. */
 export const standInsNow = (showId: string): StandInNow[] =>
-  [...(shows.get(showId) ?? [])].map(([destinationId, { platform }]) => ({
-    destinationId,
-    ...platform.state(),
-    // It is pasted by hand, as from any page.
-    key: null,
-    chat: platform.destination.rules.chat === 'readable elsewhere' ? platform.chat() : [],
-  }))
+  [...(shows.get(showId) ?? [])].map(([destinationId, { platform }]) => {
+    // Its key is pasted by hand, as from any page.
+    const { key: _, ...state } = platform.state()
+    const isReadable = platform.destination.rules.chat === 'readable elsewhere'
+    return { destinationId, ...state, chat: isReadable ? platform.chat() : [] }
+  })
 
 export async function closeStandIns(): Promise<void> {
   shows.clear()

@@ -182,7 +182,7 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await press(platform, 'Hang up')
   await expect(page.getByText('Flickerbrook: hung up')).toBeVisible()
   await expect(page.getByText('Flickerbrook: well again')).toBeVisible()
-  await expect(card(page, 'Flickerbrook')).toContainText('came back 1 times')
+  await expect(card(page, 'Flickerbrook')).toContainText('came back once')
   await expect(card(page, 'Longmeadow')).not.toContainText('came back')
 
   // Neither key is to be seen anywhere while they are being used.

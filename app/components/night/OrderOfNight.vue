@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { OrderedTask } from '@green-mantle/core/night'
 import { nightPhases } from '@green-mantle/core/show'
+import { nightPhaseNames } from '@green-mantle/core/words'
 import { Plus, Printer, Smartphone, Users } from '@lucide/vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -14,14 +15,6 @@ const emit = defineEmits<{ edit: [task: OrderedTask]; add: []; people: []; phone
 const show = useShowStore()
 const sheet = useRunSheetStore()
 
-const phaseNames = {
-  'days before': 'Days before',
-  before: 'Before',
-  'going up': 'Going up',
-  'on air': 'On air',
-  'coming down': 'Coming down',
-  after: 'After',
-} as const
 const phases = computed(() =>
   nightPhases
     .map((phase) => {
@@ -71,7 +64,7 @@ watch(
     >
       <section v-for="{ phase, tasks, doneCount } in phases" :key="phase" class="mt-2">
         <h3 class="flex items-center gap-2 text-sm font-semibold">
-          {{ phaseNames[phase] }}
+          {{ nightPhaseNames[phase] }}
           <span class="border-rule grow border-t" aria-hidden="true" />
           <span class="number text-ink-2 text-xs font-normal"
             >{{ doneCount }}/{{ tasks.length }}</span

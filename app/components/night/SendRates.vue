@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { kbpsInWords, wholeNumber } from '@green-mantle/core/words'
-import type { SenderSend } from '~/api/sender'
+import type { SenderSend } from '@green-mantle/core/night'
 import { computed } from 'vue'
 import { useSenderStore } from '~/stores/sender'
 import RateLine from './RateLine.vue'
@@ -33,7 +33,9 @@ const made = computed(() => props.send.sentFrames + props.send.lostFrames)
     </div>
     <p class="text-sm" :class="tones[health.tone]">
       {{ send.isBackup ? 'Second ingest: ' : '' }}{{ send.cannot || health.words
-      }}<template v-if="send.reconnects > 0">, came back {{ send.reconnects }} times</template>
+      }}<template v-if="send.reconnects > 0"
+        >, came back {{ send.reconnects === 1 ? 'once' : `${send.reconnects} times` }}</template
+      >
     </p>
     <details v-if="health.todo.length > 0" class="text-sm">
       <summary class="cursor-pointer">What to do</summary>

@@ -3,6 +3,7 @@ import { useHead } from '#imports'
 import { instantInWords, startOf, wordsAt } from '@green-mantle/core/destinations'
 import { nightOrder } from '@green-mantle/core/night'
 import { nightPhases, type Show } from '@green-mantle/core/show'
+import { nightPhaseNames } from '@green-mantle/core/words'
 import { Printer } from '@lucide/vue'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
@@ -25,14 +26,6 @@ onMounted(async () => {
 onBeforeUnmount(() => store.close())
 useHead({ title: () => (store.isOpen ? `${store.show.title}: run sheet` : 'Run sheet') })
 
-const phaseNames = {
-  'days before': 'Days before',
-  before: 'Before',
-  'going up': 'Going up',
-  'on air': 'On air',
-  'coming down': 'Coming down',
-  after: 'After',
-} as const
 const startsAt = computed(() => startOf(store.show))
 const phases = computed(() => {
   const { tasks } = nightOrder(store.show)
@@ -93,7 +86,7 @@ const print = (): void => window.print()
       <div class="mt-3 gap-6 sm:columns-2">
         <section v-for="{ phase, tasks } in phases" :key="phase" class="mb-2">
           <h2 class="border-edge break-after-avoid border-b text-base font-semibold">
-            {{ phaseNames[phase] }}
+            {{ nightPhaseNames[phase] }}
           </h2>
           <ol>
             <li

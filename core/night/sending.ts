@@ -1,0 +1,66 @@
+import type { CanvasName } from '../show'
+import type { SendHealth } from './health'
+
+export const canvasInputs = ['test picture', 'own program'] as const
+/** Where a canvas that is sent from here comes from: the moving test picture, or the program that draws it. */
+export type CanvasInput = (typeof canvasInputs)[number]
+
+export const sendTargets = ['destinations', 'stand-ins'] as const
+/** Where sends from here go: for real, or to the stand-ins of their destinations. */
+export type SendTarget = (typeof sendTargets)[number]
+
+/** One send from here: one encode to one ingest of a destination. */
+export interface SenderSend extends SendHealth {
+  key: string
+  destinationId: string
+  name: string
+  canvas: CanvasName
+  isBackup: boolean
+  /** Why it cannot be sent from here; empty where it can. */
+  cannot: string
+  /** How often it came back. */
+  reconnects: number
+}
+
+export interface SenderCanvas {
+  canvas: CanvasName
+  input: CanvasInput
+  encodes: string[]
+  isRunning: boolean
+  /** Against real time; null before it is known. */
+  speed: number | null
+  restarts: number
+  /** Where the program that draws it sends to; null where none does. */
+  address: string | null
+  streamKey: string | null
+}
+
+/** What is sent and recorded from here. */
+export interface SenderState {
+  canvases: SenderCanvas[]
+  sends: SenderSend[]
+  recordings: { name: string; file: string; megabytes: number }[]
+}
+
+/** How a platform that stands in for a destination is. */
+export interface StandInState {
+  /** What its own page shows of the picture; frozen: live, and nothing comes in. */
+  picture: 'none' | 'on its way' | 'there' | 'frozen'
+  isLive: boolean
+  /** Live for a practice audience only. */
+  isPractice: boolean
+  /** Ended there; the next signal is another session. */
+  isOver: boolean
+}
+
+export interface ChatLine {
+  at: string
+  who: string
+  text: string
+}
+
+/** A stand-in with what is written in its chat, where that can be read elsewhere. */
+export interface StandInNow extends StandInState {
+  destinationId: string
+  chat: ChatLine[]
+}
