@@ -53,6 +53,18 @@ describe('the state of a night', () => {
     expect(anew.events).toHaveLength(1)
   })
 
+  // Folded with a copy for each entry this takes longer than a test may.
+  it('of a log as long as is kept is folded whole', () => {
+    const count = 20_000
+    const marks = logOf(
+      Array.from({ length: count }, (_, index): Happening => ({
+        ...{ kind: 'marked', markId: `m${index}`, name: '', sceneId: null, backSeconds: 0 },
+      })),
+    )
+    const state = nightState(marks)
+    expect([state.marks.length, state.events.length]).toEqual([count, count])
+  })
+
   const happenings = fc.array(
     fc.oneof(
       fc.constantFrom<Happening>(

@@ -42,73 +42,89 @@ export const noNight: NightState = {
 const before = (at: string, seconds: number): string =>
   new Date(Date.parse(at) - seconds * 1000).toISOString()
 
-/** The state after one more event. */
-function afterHappening(
-  state: NightState,
-  { at, who }: NightEvent,
-  happening: Happening,
-): NightState {
+/** A state that is being added to: a log of thousands is folded without a copy for each entry. */
+interface Draft {
+  begunAt: string | null
+  overAt: string | null
+  ticks: Map<string, Tick>
+  marks: Map<string, Mark>
+  sceneId: string | null
+  troubles: Map<string, { trouble: Trouble; at: string }>
+  events: NightEvent[]
+}
+
+const draftOf = (state: NightState): Draft => ({
+  ...state,
+  ticks: new Map(state.ticks),
+  marks: new Map(state.marks.map((mark) => [mark.id, mark])),
+  troubles: new Map(state.troubles),
+  events: [...state.events],
+})
+
+/** Adds what one event changes. */
+function apply(draft: Draft, { at, who }: NightEvent, happening: Happening): void {
   switch (happening.kind) {
     case 'begun':
-      return { ...state, begunAt: state.begunAt ?? at, overAt: null }
+      draft.begunAt ??= at
+      draft.overAt = null
+      break
     case 'over':
-      return { ...state, overAt: at }
+      draft.overAt = at
+      break
     case 'new night':
-      return noNight
+      Object.assign(draft, draftOf(noNight))
+      break
     case 'ticked': {
       const { taskId, knowingly } = happening
       // Two who tick at once: the first one did it.
-      if (state.ticks.has(taskId)) return state
-      return { ...state, ticks: new Map(state.ticks).set(taskId, { at, who, knowingly }) }
+      if (!draft.ticks.has(taskId)) draft.ticks.set(taskId, { at, who, knowingly })
+      break
     }
-    case 'unticked': {
-      const ticks = new Map(state.ticks)
-      ticks.delete(happening.taskId)
-      return { ...state, ticks }
-    }
+    case 'unticked':
+      draft.ticks.delete(happening.taskId)
+      break
     case 'scene':
-      return { ...state, sceneId: happening.sceneId }
+      draft.sceneId = happening.sceneId
+      break
     case 'marked': {
       const { markId: id, name, sceneId, backSeconds } = happening
-      if (state.marks.some((mark) => mark.id === id)) return state
-      const mark: Mark = { id, name, sceneId, who, from: before(at, backSeconds), until: at }
-      return { ...state, marks: [...state.marks, mark] }
+      if (!draft.marks.has(id))
+        draft.marks.set(id, { id, name, sceneId, who, from: before(at, backSeconds), until: at })
+      break
     }
-    case 'mark named':
-      return {
-        ...state,
-        marks: state.marks.map((mark) =>
-          mark.id === happening.markId ? { ...mark, name: happening.name } : mark,
-        ),
-      }
+    case 'mark named': {
+      const mark = draft.marks.get(happening.markId)
+      if (mark) draft.marks.set(mark.id, { ...mark, name: happening.name })
+      break
+    }
     case 'mark removed':
-      return { ...state, marks: state.marks.filter(({ id }) => id !== happening.markId) }
-    case 'trouble': {
-      const { destinationId, trouble } = happening
-      return { ...state, troubles: new Map(state.troubles).set(destinationId, { trouble, at }) }
-    }
-    case 'trouble over': {
-      const troubles = new Map(state.troubles)
-      troubles.delete(happening.destinationId)
-      return { ...state, troubles }
-    }
+      draft.marks.delete(happening.markId)
+      break
+    case 'trouble':
+      draft.troubles.set(happening.destinationId, { trouble: happening.trouble, at })
+      break
+    case 'trouble over':
+      draft.troubles.delete(happening.destinationId)
+      break
     case 'sent':
     case 'recorded':
     case 'noted':
-      return state
+      break
   }
 }
 
 /** The state after events that are new, each taken once, in the order of their sequence. */
 export function afterEvents(state: NightState, events: readonly NightEvent[]): NightState {
-  let next = state
+  let last = state.events.at(-1)?.sequence ?? 0
+  if (!events.some(({ sequence }) => sequence > last)) return state
+  const draft = draftOf(state)
   for (const event of events) {
-    const last = next.events.at(-1)?.sequence ?? 0
     if (event.sequence <= last) continue
-    const changed = afterHappening(next, event, event.happening)
-    next = { ...changed, events: [...changed.events, event] }
+    last = event.sequence
+    apply(draft, event, event.happening)
+    draft.events.push(event)
   }
-  return next
+  return { ...draft, marks: [...draft.marks.values()] }
 }
 
 /** What a whole log comes to. */

@@ -38,7 +38,19 @@ export function messageFor(packet: MediaPacket, stream: number): Buffer {
   return message
 }
 
+/** An ingest has nothing long to say: whatever is longer is no answer, and takes no memory here. */
+const answerLimits = { messageBytes: 65_536, chunkStreams: 16 } as const
+
 class Client extends RtmpClient {
+  override packetAlloc(): void {
+    if (
+      this.parserPacket.header.length > answerLimits.messageBytes ||
+      this.inPackets.size > answerLimits.chunkStreams
+    )
+      throw new Error('it says more than an ingest does')
+    super.packetAlloc()
+  }
+
   /** Over a socket that we made: the library knows no TLS, and puts the key into the address. */
   begin(socket: Socket, { host, port, app }: { host: string; port: number; app: string }): void {
     this.resetProtocolState()

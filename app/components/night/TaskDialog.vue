@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { OrderedTask } from '@green-mantle/core/night'
-import { nightPhases, taskKinds } from '@green-mantle/core/show'
+import { mostOwnTasks, nightPhases, taskKinds } from '@green-mantle/core/show'
 import { DateTime } from 'luxon'
 import { computed, reactive } from 'vue'
 import DateTimeField from '~/components/fields/DateTimeField.vue'
@@ -38,6 +38,7 @@ const secondsOf = (wallClock: string): number =>
     sheet.startsAt.getTime()) /
   1000
 
+const isFull = computed(() => show.show.runSheet.ownTasks.length >= mostOwnTasks)
 /** What a new task will be. */
 const draft = reactive({
   title: '',
@@ -130,7 +131,11 @@ function leaveOut(): void {
       />
       <SelectField v-model="draft.personId" label="Whose" :choices="people" />
       <div class="col-span-2 flex justify-end">
-        <button type="submit" class="button button-primary">Add it</button>
+        <p v-if="isFull" class="text-ochre mr-auto">
+          There are {{ mostOwnTasks }} tasks of your own, as many as a night may have. Remove one
+          first.
+        </p>
+        <button type="submit" class="button button-primary" :disabled="isFull">Add it</button>
       </div>
     </form>
     <template v-if="sheet.order.leftOut.length > 0">

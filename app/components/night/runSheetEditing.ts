@@ -1,5 +1,6 @@
 import { type OrderedTask, seenOrder } from '@green-mantle/core/night'
 import {
+  mostOwnTasks,
   type OwnTask,
   type RunSheetSettings,
   type TaskChange,
@@ -8,6 +9,8 @@ import {
 import { nanoid } from 'nanoid'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
+
+const mostTitleCharacters = 200
 
 type Changes = Partial<Omit<TaskChange, 'id'>>
 
@@ -19,6 +22,8 @@ export function useRunSheetEditing() {
   const edit = (label: string, recipe: (runSheet: RunSheetSettings) => void): void =>
     store.edit(label, (draft) => recipe(draft.runSheet))
 
+  /** A made title may be longer than a typed one: it holds the name of a destination. */
+  const asTitle = (title: string): string => title.slice(0, mostTitleCharacters)
   const withinLimits = (seconds: number): number =>
     Math.min(taskTimeLimitsSeconds.most, Math.max(taskTimeLimitsSeconds.least, seconds))
 
@@ -30,7 +35,7 @@ export function useRunSheetEditing() {
       if (isOwn) {
         const own = runSheet.ownTasks.find((task) => task.id === id)
         if (!own) return
-        own.title = changes.title ?? own.title
+        own.title = changes.title == null ? own.title : asTitle(changes.title)
         own.atSeconds = changes.atSeconds ?? own.atSeconds
         if (changes.personId !== undefined) own.personId = changes.personId
         return
@@ -41,6 +46,7 @@ export function useRunSheetEditing() {
         runSheet.changes.push(change)
       }
       Object.assign(change, changes)
+      if (change.title !== null) change.title = asTitle(change.title)
       const { title: titled, atSeconds, personId, leftOut } = change
       // Nothing is left of what was done to it.
       if (titled === null && atSeconds === null && personId === null && !leftOut)
@@ -65,11 +71,12 @@ export function useRunSheetEditing() {
 
   function addTask(task: Omit<OwnTask, 'id'>): void {
     edit(`Add ${task.title}`, (runSheet) => {
-      runSheet.ownTasks.push({
-        ...task,
-        id: `own-${nanoid(12)}`,
-        atSeconds: withinLimits(task.atSeconds),
-      })
+      if (runSheet.ownTasks.length < mostOwnTasks)
+        runSheet.ownTasks.push({
+          ...task,
+          id: `own-${nanoid(12)}`,
+          atSeconds: withinLimits(task.atSeconds),
+        })
     })
   }
 
