@@ -99,7 +99,7 @@ offerCommands([
 
 <template>
   <div
-    class="grid h-full grid-cols-[minmax(17rem,21rem)_minmax(0,1fr)_minmax(15rem,20rem)] gap-3 p-3"
+    class="relative grid h-full grid-rows-[minmax(0,1fr)] overflow-hidden grid-cols-[minmax(17rem,21rem)_minmax(0,1fr)_minmax(15rem,20rem)] gap-3 p-3"
   >
     <OrderOfNight
       @edit="editTask"
@@ -107,7 +107,7 @@ offerCommands([
       @people="open = { name: 'people' }"
       @phone="open = { name: 'phone' }"
     />
-    <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
+    <div class="relative flex min-h-0 flex-col gap-3 overflow-y-auto">
       <p v-if="log.problem" role="alert" class="text-madder">{{ log.problem }}</p>
       <p v-if="!hasDestinations" class="card p-4">
         Nothing is sent anywhere yet, so the order is short.
@@ -134,7 +134,7 @@ offerCommands([
         <LongestChain />
       </template>
     </div>
-    <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
+    <div class="relative flex min-h-0 flex-col gap-3 overflow-y-auto">
       <NightClock />
       <div class="flex flex-wrap gap-2">
         <button
