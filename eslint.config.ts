@@ -113,7 +113,11 @@ export default [
   { ignores: ['.nuxt/**', '.output/**', '.data/**', 'node_modules/**', 'test-results/**'] },
   ...tseslint.configs.strict,
   ...tseslint.configs.stylistic,
-  ...vue.configs['flat/recommended'],
+  // What has no component in it has nothing for these rules, and two of them are dear everywhere.
+  ...vue.configs['flat/recommended'].map((config): Linter.Config => ({
+    files: ['app/**/*.{ts,vue}'],
+    ...config,
+  })),
   {
     files: ['**/*.vue'],
     languageOptions: { parserOptions: { parser: tseslint.parser } },

@@ -114,16 +114,24 @@ export function everyPlanOf(drawn: readonly Drawn[], left = full): DrawnPlan[] {
     )
 }
 
-const everyPlan = (components: readonly (readonly Drawn[])[]): DrawnPlan[] =>
-  components.reduce<DrawnPlan[]>(
-    (plans, drawn) => everyPlanOf(drawn).flatMap((own) => plans.map((plan) => [...plan, ...own])),
+/**
+ * Every choice for all components that keeps within the capacity. What a choice uses only grows, so
+ * that one that is over it already is not gone on with; nothing else is left out.
+ */
+export function fitting(
+  components: readonly (readonly Drawn[])[],
+  capacity: readonly number[],
+): DrawnPlan[] {
+  const fits = (plan: DrawnPlan) =>
+    useOf(plan).every((amount, index) => amount <= capacity[index]! + 1e-9)
+  return components.reduce<DrawnPlan[]>(
+    (plans, drawn) => {
+      const own = everyPlanOf(drawn).filter(fits)
+      return plans.flatMap((plan) => own.map((rest) => [...plan, ...rest])).filter(fits)
+    },
     [[]],
   )
-
-export const fitting = (components: readonly (readonly Drawn[])[], capacity: readonly number[]) =>
-  everyPlan(components).filter((plan) =>
-    useOf(plan).every((amount, index) => amount <= capacity[index]! + 1e-9),
-  )
+}
 export const bestOf = (values: readonly number[]): number | null =>
   values.length > 0 ? Math.max(...values) : null
 
