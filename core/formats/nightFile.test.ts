@@ -26,12 +26,12 @@ describe('a night as a file', () => {
   it('is JSON after its published schema (npm run schemas writes it)', () => {
     const text = writeNightFile({ title: show.title, seed: 1, outcome, seconds })
     const file = JSON.parse(text)
-    expect(file).toMatchObject({ format: 'green-mantle-night', version: 1, night: 1, seconds: 300 })
+    expect(file).toMatchObject({ format: 'green-mantle-night', version: 2, night: 1, seconds: 300 })
     expect(file.lineKbps).toHaveLength(300)
     expect(file.lineKbps[70]).toBe(0)
     expect(file.sends[0].states).toHaveLength(300)
     expect(file.events.some(({ kind }: { kind: string }) => kind === 'gone')).toBe(true)
-    const address = new URL('../../public/schemas/night-1.schema.json', import.meta.url)
+    const address = new URL('../../public/schemas/night-2.schema.json', import.meta.url)
     expect(JSON.parse(readFileSync(address, 'utf8'))).toEqual(
       JSON.parse(JSON.stringify(nightFileJsonSchema())),
     )

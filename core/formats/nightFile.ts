@@ -9,7 +9,7 @@ import {
 } from '../simulation'
 
 export const nightFileFormat = 'green-mantle-night'
-export const nightFileVersion = 1
+export const nightFileVersion = 2
 export const nightFileExtension = '.night.json'
 
 /** A night second by second, without what computes it. */
@@ -37,6 +37,7 @@ const nightFileShape = z.strictObject({
       frames: z.strictObject({ made: count, delivered: count, waiting: count, lost }),
       awaySeconds: count,
       longestBehindSeconds: count,
+      seenAfterSeconds: count,
       freezes: count,
       meanScore: count,
       sentKbps: z.array(count),
@@ -98,6 +99,7 @@ export function writeNightFile({ title, seed, outcome, seconds }: Night): string
       },
       awaySeconds: rounded(send.awaySeconds),
       longestBehindSeconds: rounded(send.longestBehindSeconds),
+      seenAfterSeconds: rounded(send.seenAfterSeconds),
       freezes: send.freezes,
       meanScore: rounded(send.meanScore),
       sentKbps: [...(seconds.sentKbps[index] ?? [])].map(Math.round),

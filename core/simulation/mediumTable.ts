@@ -54,8 +54,8 @@ export const otherChances = {
 export const viewing = {
   /** A player holds so much; a send that is further behind freezes the picture. */
   playerBufferSeconds: 4,
-  /** How long somebody takes to press start again on a platform's page after a send was gone. */
-  pressAgainSeconds: 20,
+  /** How long somebody takes to press start again, once the picture is on the platform's page again. */
+  pressAgainSeconds: 12,
 } as const
 
 /** What the practice of sending gives; working values where nothing is said. */

@@ -38,6 +38,8 @@ export interface SimulatedSend {
   /** Of the night's devices; -1 where none is known. */
   device: number
   sending: Sending
+  /** How long the destination holds the picture back. */
+  lagSeconds: number
   /** Whether somebody has to press start again after it was gone. */
   startIsPressed: boolean
   /** The picture's score at this share of its bitrate, 0 to 1. */
@@ -148,6 +150,7 @@ export function nightPlanOf(show: RehearsedShow, startsAtHour: number): NightPla
         device:
           destination.connection === 'hand-off' ? -1 : deviceIndex(send.rendition.encoder.deviceId),
         sending: destination.sending,
+        lagSeconds: destination.lagSeconds,
         startIsPressed: destination.rules.start === 'pressed on its page',
         scoreAt: scoresOf(
           { rendition: send.rendition, viewers: destination.viewers },

@@ -42,6 +42,7 @@ export const send = (
   bFrames: 0,
   device: -1,
   sending: { ...usualSending, ...sending },
+  lagSeconds: 8,
   startIsPressed: false,
   scoreAt: (share) => 100 * share,
   ...changes,

@@ -17,6 +17,8 @@ export interface SendOutcome {
   lostToViewers: number
   awaySeconds: number
   longestBehindSeconds: number
+  /** How long after it happened viewers saw it at the latest: lag of the destination, player and wait. */
+  seenAfterSeconds: number
   freezes: number
   /** The least share of its bitrate that it was lowered to, 1 = never lowered. */
   leastShare: number

@@ -46,6 +46,7 @@ export function fluidQueue(): Queue {
 
 /** Whole frames, first in, first out; one that is partly sent is not thrown away. */
 export function frameQueue(): Queue {
+  // A ring whose length is a power of two, so that places wrap by a mask.
   let sizes = new Float64Array(256)
   let first = 0
   return {
@@ -56,11 +57,11 @@ export function frameQueue(): Queue {
       if (this.frames === sizes.length) {
         const larger = new Float64Array(sizes.length * 2)
         for (let index = 0; index < this.frames; index += 1)
-          larger[index] = sizes[(first + index) % sizes.length] as number
+          larger[index] = sizes[(first + index) & (sizes.length - 1)] as number
         sizes = larger
         first = 0
       }
-      sizes[(first + this.frames) % sizes.length] = kbit
+      sizes[(first + this.frames) & (sizes.length - 1)] = kbit
       this.frames += 1
       this.kbit += kbit
     },
@@ -76,7 +77,7 @@ export function frameQueue(): Queue {
         }
         left -= size
         this.kbit -= size
-        first = (first + 1) % sizes.length
+        first = (first + 1) & (sizes.length - 1)
         this.frames -= 1
         whole += 1
       }
@@ -92,7 +93,7 @@ export function frameQueue(): Queue {
     cutTo(kbit) {
       let cut = 0
       while (this.frames > 1 && this.kbit > kbit) {
-        this.kbit -= sizes[(first + this.frames - 1) % sizes.length] as number
+        this.kbit -= sizes[(first + this.frames - 1) & (sizes.length - 1)] as number
         this.frames -= 1
         cut += 1
       }

@@ -1,5 +1,6 @@
 import { type Conditions, conditionsOf } from './conditions'
 import { stepSeconds, stepsPerSecond } from './lineNight'
+import { viewing } from './mediumTable'
 import type { NightPlan } from './nightPlan'
 import {
   type LossCause,
@@ -88,6 +89,8 @@ const outcomeOf = (sender: Sender, seconds: number): SendOutcome => ({
   lostToViewers: sender.lostToViewers,
   awaySeconds: sender.awaySeconds,
   longestBehindSeconds: sender.longestBehindSeconds,
+  seenAfterSeconds:
+    sender.send.lagSeconds + viewing.playerBufferSeconds + sender.longestBehindSeconds,
   freezes: sender.freezes,
   leastShare: sender.leastShare,
   meanScore: sender.scoreSum / seconds,

@@ -122,8 +122,10 @@ export function tryAgain(sender: Sender, isThere: boolean, now: number, tell: Te
   sender.mode = 'waiting'
   setShare(sender, 1)
   if (!send.startIsPressed) return
-  sender.seenFrom = now + viewing.pressAgainSeconds
-  tell('start again', send.key, sender.cause, viewing.pressAgainSeconds)
+  // Nobody can press before the picture is there, and it is there only after the destination's lag.
+  const untilPressed = send.lagSeconds + viewing.pressAgainSeconds
+  sender.seenFrom = now + untilPressed
+  tell('start again', send.key, sender.cause, untilPressed)
 }
 
 /** New frames of a sender: into its queue, or lost by what it is doing. `kbit` at its present share. */

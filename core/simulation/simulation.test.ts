@@ -85,6 +85,22 @@ describe.each(ways)('an outage, $name', (way) => {
     const [plain] = run(night(cut), way).sends
     const [pressed] = run(night({ ...cut, sends: [send({ startIsPressed: true })] }), way).sends
     expect(pressed!.awaySeconds).toBeGreaterThan(plain!.awaySeconds + 15)
+    // Nobody can press before the picture is on the page.
+    const held = send({ startIsPressed: true, lagSeconds: 30 })
+    const [late] = run(night({ ...cut, sends: [held] }), way).sends
+    expect(late!.awaySeconds - pressed!.awaySeconds).toBeCloseTo(30 - 8, 1)
+  })
+
+  it('is seen after the lag of the destination, the player and what waited', () => {
+    const sends = [send({ lagSeconds: 20 })]
+    const [calm] = run(night({ sends }), way).sends
+    expect(calm!.seenAfterSeconds).toBeCloseTo(24, 0)
+    // 1000 kb/s short for 8 s are 2 s of picture.
+    const [dipped] = run(
+      night({ sends, incidents: [incident('upload dips', 20, 8, { leftPercent: 60 })] }),
+      way,
+    ).sends
+    expect(dipped!.seenAfterSeconds).toBeCloseTo(26, 0)
   })
 })
 

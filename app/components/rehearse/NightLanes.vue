@@ -25,6 +25,7 @@ const lanes = computed(() =>
       lost: `${lost > 0 && lost < 0.1 ? '<0.1' : lost.toFixed(1)} %`,
       behind: `${send.longestBehindSeconds.toFixed(1)} s`,
       away: `${Math.round(send.awaySeconds)} s`,
+      seenAfter: `${Math.round(send.seenAfterSeconds)} s`,
     }
   }),
 )
@@ -54,7 +55,7 @@ const recordings = computed(() =>
   })),
 )
 const laneWords = (lane: (typeof lanes.value)[number]): string =>
-  `${lane.name}: ${lane.lost} of frames lost, ${lane.behind} behind at most, ${lane.away} away, ${lane.freezes} freezes, mean score ${Math.round(lane.meanScore)}`
+  `${lane.name}: ${lane.lost} of frames lost, ${lane.behind} behind at most, ${lane.away} away, seen ${lane.seenAfter} after it happened at the latest, ${lane.freezes} freezes, mean score ${Math.round(lane.meanScore)}`
 const columns = {
   gridTemplateColumns: `${axis.left}px minmax(0, 1fr) ${axis.right}px`,
 }
@@ -63,8 +64,8 @@ const columns = {
 <template>
   <div>
     <div class="grid items-end" :style="columns" aria-hidden="true">
-      <span class="col-start-3 grid grid-cols-[4rem_3.6rem_3rem_2rem] pl-2 text-xs">
-        <span>lost</span><span>behind</span><span>away</span><span>score</span>
+      <span class="col-start-3 grid grid-cols-[3.6rem_3.6rem_3rem_3.2rem_2rem] pl-2 text-xs">
+        <span>lost</span><span>behind</span><span>away</span><span>seen</span><span>score</span>
       </span>
     </div>
     <ul aria-label="The sends through this night">
@@ -101,9 +102,12 @@ const columns = {
             :style="{ left: `${100 * stretch.from}%`, width: `${100 * stretch.width}%` }"
           />
         </span>
-        <span class="number grid grid-cols-[4rem_3.6rem_3rem_2rem] pl-2 text-xs whitespace-nowrap">
+        <span
+          class="number grid grid-cols-[3.6rem_3.6rem_3rem_3.2rem_2rem] pl-2 text-xs whitespace-nowrap"
+        >
           <span>{{ lane.lost }}</span><span>{{ lane.behind }}</span
           ><span>{{ lane.away }}</span
+          ><span>+{{ lane.seenAfter }}</span
           ><span>{{ Math.round(lane.meanScore) }}</span>
         </span>
       </li>
@@ -139,6 +143,10 @@ const columns = {
       <span><i class="legend lane-dropping" /> frames dropped</span>
       <span><i class="legend lane-gone" /> connection gone, coming back</span>
       <span><i class="legend lane-over" /> given up</span>
+      <span
+        >seen: how long after it happened viewers saw it at the latest, the destination’s lag with
+        it</span
+      >
     </p>
   </div>
 </template>

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { useShowStore } from '~/stores/show'
 
 /** What stands beside the axis of the show, in pixels; chart, flags and lanes keep to it. */
-export const axis = { left: 128, right: 218 } as const
+export const axis = { left: 128, right: 252 } as const
 
 /** The time of the show along the axis: seconds as shares of it, and as the clock shows them. */
 export function useTimeAxis() {
