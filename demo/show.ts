@@ -20,6 +20,7 @@ export const demoShow: Show = {
   timeZone: 'Europe/London',
   durationMinutes: 120,
   pictureKind: 'hands',
+  ownPicture: null,
   canvasPair: {
     framesPerSecond: 60,
     landscape: { width: 1920, height: 1080 },

@@ -103,3 +103,8 @@ export async function chooseTextFile(
   const text = await file.slice(0, limitBytes + 1).text()
   return { name: file.name, text }
 }
+
+const endings: Record<string, string> = { mkv: 'video/x-matroska', mov: 'video/quicktime' }
+/** The media type of a file; some browsers know none for some endings. */
+export const typeOfFile = (file: File): string =>
+  file.type || (endings[file.name.split('.').at(-1)?.toLowerCase() ?? ''] ?? '')

@@ -1,6 +1,6 @@
 import { type JudgedOn, judgedOn, pictureScore } from '../media'
 import { wireRateKbps } from '../network'
-import type { Destination, Rendition, Show } from '../show'
+import { type Destination, type Rendition, type Show, pictureOf } from '../show'
 import { type Budget, budgetOf } from './budget'
 
 /** Bitrates are chosen in steps of this. */
@@ -44,7 +44,10 @@ function bitrateForWireRate(
  * that much.
  */
 export function savingsOf(
-  show: Pick<Show, 'destinations' | 'recordings' | 'lines' | 'lineId' | 'pictureKind'>,
+  show: Pick<
+    Show,
+    'destinations' | 'recordings' | 'lines' | 'lineId' | 'pictureKind' | 'ownPicture'
+  >,
   budget: Budget = budgetOf(show),
 ): Saving[] {
   const excessKbps = -budget.spareKbps
@@ -56,7 +59,7 @@ export function savingsOf(
       if (!destination) return []
       const step = destination.renditions.indexOf(send.rendition)
       const [screen] = judgedOn(destination.viewers, step) as [JudgedOn]
-      const scoreBefore = pictureScore(send.rendition, show.pictureKind, screen)
+      const scoreBefore = pictureScore(send.rendition, pictureOf(show), screen)
       const base = {
         destinationId: send.destinationId,
         renditionId: send.rendition.id,
@@ -75,7 +78,7 @@ export function savingsOf(
       )
       if (lowered !== null) {
         const rendition = { ...send.rendition, videoBitrateKbps: lowered }
-        const scoreAfter = pictureScore(rendition, show.pictureKind, screen)
+        const scoreAfter = pictureScore(rendition, pictureOf(show), screen)
         return [{ ...base, toVideoBitrateKbps: lowered, scoreAfter }]
       }
       const wholeDestinationKbps = budget.sends

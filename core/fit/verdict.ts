@@ -39,6 +39,7 @@ export function verdictOf(
     | 'lines'
     | 'lineId'
     | 'pictureKind'
+    | 'ownPicture'
     | 'canvasPair'
   >,
 ): Verdict {

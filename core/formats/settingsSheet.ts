@@ -10,7 +10,7 @@ import {
   pictureScore,
   scoreWord,
 } from '../media'
-import { type Destination, type Rendition, type Show, streamNames } from '../show'
+import { type Destination, type Rendition, type Show, streamNames, pictureOf } from '../show'
 import { codecNames, protocolNames, sampleRateInWords } from '../words'
 
 export const settingsSheetColumns = [
@@ -85,7 +85,7 @@ function behindCell({ sending }: Destination): string {
 
 /** The last columns but one: what the bits are worth. */
 function scoreCells(show: Show, rendition: Rendition, screen: JudgedOn): [string, number, string] {
-  const score = pictureScore(rendition, show.pictureKind, screen)
+  const score = pictureScore(rendition, pictureOf(show), screen)
   return [bitsPerPixel(rendition).toFixed(3), Math.round(score), scoreWord(score)]
 }
 

@@ -191,3 +191,13 @@ describe('a show file of version 7', () => {
     expect(show?.rehearsal).toEqual(JSON.parse(version7).show.rehearsal)
   })
 })
+
+/** Written by the application when version 8 was the present one. */
+const version8 = readFileSync(new URL('fixtures/version-8.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 8', () => {
+  it('has no picture that was measured, and all else as it was', () => {
+    const read = readShowFile(version8)
+    expect(read).toEqual({ ok: true, show: { ...JSON.parse(version8).show, ownPicture: null } })
+  })
+})

@@ -1,4 +1,6 @@
 export * from './costs'
+export * from './fitPicture'
 export * from './passes'
+export * from './picturePasses'
 export * from './progressLog'
 export * from './together'

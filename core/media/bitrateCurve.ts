@@ -1,5 +1,5 @@
-import type { PictureKind, Rendition, Size } from '../show'
-import { type JudgedOn, pictureScore } from './pictureScore'
+import type { Picture, Rendition, Size } from '../show'
+import { efficiencyOf, type JudgedOn, pictureScore } from './pictureScore'
 
 export interface CurveVariant extends Size {
   framesPerSecond: Rendition['framesPerSecond']
@@ -20,7 +20,7 @@ export function logarithmicBitrates(fromKbps: number, toKbps: number, count: num
 export function scoreCurves(
   rendition: Rendition,
   variants: readonly CurveVariant[],
-  kind: PictureKind,
+  picture: Picture,
   screen: JudgedOn,
   bitratesKbps: readonly number[],
 ): ScoreCurve[] {
@@ -28,7 +28,7 @@ export function scoreCurves(
     variant,
     points: bitratesKbps.map((videoBitrateKbps) => ({
       videoBitrateKbps,
-      score: pictureScore({ ...rendition, ...variant, videoBitrateKbps }, kind, screen),
+      score: pictureScore({ ...rendition, ...variant, videoBitrateKbps }, picture, screen),
     })),
   }))
 }
@@ -41,13 +41,13 @@ export function crossingKbps(
   rendition: Rendition,
   smaller: CurveVariant,
   larger: CurveVariant,
-  kind: PictureKind,
+  picture: Picture,
   screen: JudgedOn,
   range: { fromKbps: number; toKbps: number },
 ): number | null {
   const lead = (videoBitrateKbps: number): number =>
-    pictureScore({ ...rendition, ...larger, videoBitrateKbps }, kind, screen) -
-    pictureScore({ ...rendition, ...smaller, videoBitrateKbps }, kind, screen)
+    pictureScore({ ...rendition, ...larger, videoBitrateKbps }, picture, screen) -
+    pictureScore({ ...rendition, ...smaller, videoBitrateKbps }, picture, screen)
   let below = range.fromKbps
   let above = range.toKbps
   if (lead(below) >= 0 || lead(above) <= 0) return null
@@ -57,4 +57,32 @@ export function crossingKbps(
     else below = middle
   }
   return Math.round(above)
+}
+
+/**
+ * Where encodes of one's own picture lie on the curve of a variant: those of its size and frame rate, at
+ * the bitrate at which the rendition's codec and effort would be as good. None for a kind of picture.
+ */
+export function measuredOnCurve(
+  rendition: Rendition,
+  variant: CurveVariant,
+  picture: Picture,
+  screen: JudgedOn,
+): ScoreCurve['points'] {
+  if (typeof picture === 'string') return []
+  const made = efficiencyOf({ codec: 'h264', effort: picture.effort }, picture)
+  const asGood = made / efficiencyOf({ ...rendition, ...variant }, picture)
+  return picture.points
+    .filter(
+      (point) =>
+        point.width * point.height === variant.width * variant.height &&
+        point.framesPerSecond === variant.framesPerSecond,
+    )
+    .map((point) => {
+      const videoBitrateKbps = point.videoBitrateKbps * asGood
+      return {
+        videoBitrateKbps,
+        score: pictureScore({ ...rendition, ...variant, videoBitrateKbps }, picture, screen),
+      }
+    })
 }

@@ -1,10 +1,10 @@
-import type { PictureKind, Rendition, ViewerScreen } from '../show'
+import type { Picture, Rendition, ViewerScreen } from '../show'
+import { pictureModelOf } from './pictureModel'
 import {
   codecEfficiency,
   effortEfficiency,
   enoughLookAheadFrames,
   lookAheadSaving,
-  pictureClasses,
   qualityExponents,
   referenceFramesPerSecond,
   referencePixels,
@@ -12,6 +12,7 @@ import {
   scoreWords,
   viewerScreenSizes,
 } from './pictureScoreTables'
+import { invertedExponential, quantisationTerm, sizeTerm } from './pictureTerms'
 
 export type ScoredRendition = Pick<
   Rendition,
@@ -31,11 +32,6 @@ export type JudgedOn = ViewerScreen | 'own size'
 export const judgedOn = (viewers: readonly ViewerScreen[], step: number): readonly JudgedOn[] =>
   step === 0 ? viewers : ['own size']
 
-/** Inverted exponential: 0 at x = 0, 1 at x = 1, the steeper the larger `steepness`. */
-function invertedExponential(steepness: number, x: number): number {
-  return (1 - Math.exp(-steepness * x)) / (1 - Math.exp(-steepness))
-}
-
 /** Pixels of a canvas of this shape that fit on the viewer's screen; a phone is turned to suit. */
 export function viewedPixels(
   shape: { width: number; height: number },
@@ -51,10 +47,10 @@ export function viewedPixels(
 
 /** kb/s that a clean H.264 picture of this size (pixels) and frame rate needs (Ma, Xu, Wang 2012). */
 export function cleanBitrateKbps(
-  kind: PictureKind,
+  picture: Picture,
   rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
 ): number {
-  const values = pictureClasses[kind]
+  const { values } = pictureModelOf(picture)
   const pixels = rendition.width * rendition.height
   return (
     values.cleanBitrateKbps *
@@ -70,75 +66,78 @@ export function cleanBitrateKbps(
  */
 export function pictureScore(
   rendition: ScoredRendition,
-  kind: PictureKind,
+  picture: Picture,
   screen: JudgedOn,
 ): number {
-  return 100 * finenessTerm(rendition, kind) * shapeTerm(rendition, kind, screen)
+  return 100 * finenessTerm(rendition, picture) * shapeTerm(rendition, picture, screen)
 }
 
 /** What the bits make of the picture, 0 to 1: the quantisation term of the score. */
-export function finenessTerm(rendition: ScoredRendition, kind: PictureKind): number {
-  return finenessOver([rendition.videoBitrateKbps], kind)(rendition)[0] as number
+export function finenessTerm(rendition: ScoredRendition, picture: Picture): number {
+  return finenessOver([rendition.videoBitrateKbps], picture)(rendition)[0] as number
 }
 
 /** The quantisation term at each of several bitrates (kb/s), for any number of renditions. */
 export function finenessOver(
   bitratesKbps: readonly number[],
-  kind: PictureKind,
+  picture: Picture,
 ): (rendition: Omit<ScoredRendition, 'videoBitrateKbps'>) => Float64Array {
-  const { quantisationExponent, quantisationSteepness } = pictureClasses[kind]
-  const exponent = 1 / quantisationExponent
+  const { values, measured } = pictureModelOf(picture)
+  const exponent = 1 / values.quantisationExponent
   const powers = Float64Array.from(bitratesKbps, (bitrate) => bitrate ** exponent)
-  const whole = 1 - Math.exp(-quantisationSteepness)
   return (rendition) => {
-    const scale = saturatingBitrateKbps(rendition, kind) ** -exponent
-    const terms = new Float64Array(powers.length).fill(1)
-    powers.forEach((power, index) => {
-      const share = power * scale
-      if (share < 1) terms[index] = (1 - Math.exp(-quantisationSteepness * share)) / whole
-    })
-    return terms
+    const neededKbps = cleanBitrateKbps(picture, rendition) / efficiencyOf(rendition, picture)
+    if (measured) {
+      const at = measured(rendition)
+      return Float64Array.from(bitratesKbps, (bitrate) => at(Math.log(bitrate / neededKbps)))
+    }
+    const scale = neededKbps ** -exponent
+    return powers.map((power) => quantisationTerm(values, power * scale))
   }
 }
 
 /** The bitrate (kb/s) above which more bits no longer improve the picture, for a codec and effort. */
 export function saturatingBitrateKbps(
   rendition: Omit<ScoredRendition, 'videoBitrateKbps'>,
-  kind: PictureKind,
+  picture: Picture,
 ): number {
-  return cleanBitrateKbps(kind, rendition) / efficiencyOf(rendition, kind)
+  const neededKbps = cleanBitrateKbps(picture, rendition) / efficiencyOf(rendition, picture)
+  return neededKbps * Math.exp(pictureModelOf(picture).saturatesAt)
 }
 
 /** What an encoder gets out of a bit, with H.264 at its finest and with look-ahead as 1. */
 export function efficiencyOf(
   { codec, effort, encoder }: Pick<ScoredRendition, 'codec' | 'effort' | 'encoder'>,
-  kind: PictureKind,
+  picture: Picture,
 ): number {
   const efficiency = codecEfficiency[codec] * effortEfficiency[codec][effort]
   if (codec !== 'h264' || !encoder) return efficiency
   const missing = Math.max(0, 1 - encoder.lookAheadFrames / enoughLookAheadFrames)
-  return efficiency * (1 - lookAheadSaving[kind] * missing)
+  return efficiency * (1 - lookAheadSaving[pictureModelOf(picture).nearestKind] * missing)
 }
 
 /** What size and frame rate make of the picture as it is judged, 0 to 1. */
 export function shapeTerm(
   rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
-  kind: PictureKind,
+  picture: Picture,
   screen: JudgedOn,
 ): number {
-  const values = pictureClasses[kind]
+  const { values, finest } = pictureModelOf(picture)
   const shareOfFrames = Math.min(1, rendition.framesPerSecond / referenceFramesPerSecond)
   const frames = invertedExponential(
     values.frameRateSteepness,
     shareOfFrames ** qualityExponents.frameRate,
   )
-  if (screen === 'own size') return frames
-  const shareOfPixels = Math.min(
-    1,
-    (rendition.width * rendition.height) / viewedPixels(rendition, screen),
-  )
-  const pixelsSteepness = values.pixelsSteepness * viewerScreenSizes[screen].pixelsSteepnessFactor
-  return invertedExponential(pixelsSteepness, shareOfPixels ** qualityExponents.pixels) * frames
+  const size =
+    screen === 'own size'
+      ? 1
+      : sizeTerm(
+          values,
+          (rendition.width * rendition.height) / viewedPixels(rendition, screen),
+          viewerScreenSizes[screen].pixelsSteepnessFactor,
+        )
+  // What was measured may make more of a size than its class does, but nothing is better than clean.
+  return Math.min(size, 1 / finest(rendition)) * frames
 }
 
 /** The word for a score from 0 to 100. The score is rounded first, as it is shown. */

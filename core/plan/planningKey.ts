@@ -1,5 +1,5 @@
 import { usableUploadOf } from '../fit'
-import type { Pin, Rendition } from '../show'
+import { type Pin, type Rendition, pictureOf } from '../show'
 import type { PlannedShow } from './problem/renditionRequests'
 
 /** What of a rendition is asked for, as against what the planner filled in. */
@@ -27,7 +27,7 @@ function asked(rendition: Rendition, step: number): unknown {
 export function planningKey(show: PlannedShow): string {
   return JSON.stringify([
     usableUploadOf(show).usableKbps,
-    show.pictureKind,
+    pictureOf(show),
     show.canvasPair,
     show.durationMinutes,
     [show.fit.floorScore, show.fit.marginPoints, show.fit.shapeMarginPoints, show.fit.newerCodecs],

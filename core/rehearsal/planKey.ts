@@ -1,4 +1,4 @@
-import { type Line, lineOf } from '../show'
+import { type Line, lineOf, pictureOf } from '../show'
 import type { RehearsedShow } from '../simulation'
 
 /** 64 bits of a text as hexadecimal (two rounds of FNV-1a by Fowler, Noll and Vo, from either side). */
@@ -56,7 +56,7 @@ export const rehearsalKey = (show: RehearsedShow): string =>
   hashOf(
     JSON.stringify([
       [hashOfLine(lineOf(show)), hashOfSends(show.destinations)],
-      [show.pictureKind, show.durationMinutes, show.computer, show.recordings],
+      [pictureOf(show), show.durationMinutes, show.computer, show.recordings],
       [show.rehearsal.seed, show.rehearsal.incidents, show.rehearsal.clean],
     ]),
   )
@@ -70,7 +70,7 @@ export function wishKey(show: RehearsedShow): string {
   return hashOf(
     JSON.stringify([
       [hashOfLineBesideHeadroom(lineOf(show)), hashOfWishes(show.destinations)],
-      [show.pictureKind, show.durationMinutes, show.computer],
+      [pictureOf(show), show.durationMinutes, show.computer],
       show.recordings.map(({ id, on }) => [id, on]),
       [seed, incidents, clean, wantedPercent],
     ]),

@@ -331,6 +331,7 @@ export function newShow(
     ...when,
     durationMinutes: 120,
     pictureKind: 'talking',
+    ownPicture: null,
     canvasPair: usualCanvasPair(),
     sources: [],
     scenes: [newScene(makeIdentifier(), 'Scene 1')],

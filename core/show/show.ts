@@ -6,6 +6,8 @@ import { computerSchema } from './encoder'
 import { identifierSchema, shortTextSchema } from './identifier'
 import { keptPlanSchema } from './keptPlan'
 import { lineSchema } from './line'
+import { ownPictureSchema } from './ownPicture'
+import { pictureChoices } from './pictureKind'
 import { fitSettingsSchema } from './plan'
 import { recordingSchema } from './recording'
 import { rehearsalSchema } from './rehearsal'
@@ -16,10 +18,6 @@ import { showWordsSchema, wallClockSchema } from './showWords'
 import { soundSchema } from './sound'
 import { sourceSchema } from './source'
 
-/** What the show mostly shows; it sets how many bits a clean picture needs. */
-export const pictureKinds = ['talking', 'hands', 'action'] as const
-export type PictureKind = (typeof pictureKinds)[number]
-
 /** The shape of a show without the checks across its parts; the published JSON Schema is written from it. */
 export const showShape = z.strictObject({
   title: shortTextSchema.min(1),
@@ -28,7 +26,9 @@ export const showShape = z.strictObject({
   /** An IANA time zone name, as in Europe/London. */
   timeZone: z.string().regex(/^[A-Za-z0-9_+/-]{1,64}$/),
   durationMinutes: z.int().min(1).max(10_080),
-  pictureKind: z.enum(pictureKinds),
+  pictureKind: z.enum(pictureChoices),
+  /** null until a clip was measured. */
+  ownPicture: ownPictureSchema.nullable(),
   canvasPair: canvasPairSchema,
   sources: z.array(sourceSchema).max(200),
   scenes: z.array(sceneSchema).min(1).max(100),
@@ -83,6 +83,8 @@ function isTimeZone(name: string): boolean {
 export const showSchema = showShape.superRefine((show, context) => {
   const report: Report = (path, message) => context.addIssue({ code: 'custom', path, message })
   if (!isCalendarDay(show.startsAt)) report(['startsAt'], `there is no day ${show.startsAt}`)
+  if (show.pictureKind === 'own' && !show.ownPicture)
+    report(['pictureKind'], 'no picture of your own was measured')
   if (!isTimeZone(show.timeZone)) report(['timeZone'], `there is no time zone "${show.timeZone}"`)
   reportRepeatedIdentifiers(show.sources, ['sources'], report)
   reportRepeatedIdentifiers(show.scenes, ['scenes'], report)

@@ -11,6 +11,8 @@ import {
   lineOf,
   type Sending,
   type Show,
+  pictureOf,
+  type Picture,
 } from '../show'
 import { type LineModel, lineModelOf } from './lineModel'
 
@@ -84,6 +86,7 @@ export type RehearsedShow = Pick<
   | 'lineId'
   | 'computer'
   | 'pictureKind'
+  | 'ownPicture'
   | 'durationMinutes'
   | 'rehearsal'
 >
@@ -96,12 +99,12 @@ function scoresOf(
     rendition,
     viewers,
   }: { rendition: Destination['renditions'][number]; viewers: Destination['viewers'] },
-  kind: Show['pictureKind'],
+  picture: Picture,
 ): (share: number) => number {
   const table = Array.from({ length: scoreSteps + 1 }, (_, step) => {
     const videoBitrateKbps = Math.max(1, (rendition.videoBitrateKbps * step) / scoreSteps)
     const scores = viewers.map((screen) =>
-      pictureScore({ ...rendition, videoBitrateKbps }, kind, screen),
+      pictureScore({ ...rendition, videoBitrateKbps }, picture, screen),
     )
     return scores.reduce((sum, score) => sum + score, 0) / scores.length
   })
@@ -154,7 +157,7 @@ export function nightPlanOf(show: RehearsedShow, startsAtHour: number): NightPla
         startIsPressed: destination.rules.start === 'pressed on its page',
         scoreAt: scoresOf(
           { rendition: send.rendition, viewers: destination.viewers },
-          show.pictureKind,
+          pictureOf(show),
         ),
       },
     ]

@@ -3,7 +3,7 @@ import type {
   Codec,
   Medium,
   NightPhase,
-  PictureKind,
+  PictureChoice,
   Protocol,
   ViewerScreen,
 } from '../show'
@@ -36,7 +36,8 @@ export const pictureKindNames = {
   talking: 'talking, camera still',
   hands: 'hands and demonstrations',
   action: 'fast action',
-} as const satisfies Record<PictureKind, string>
+  own: 'measured from my clip',
+} as const satisfies Record<PictureChoice, string>
 
 /** As in "on a phone", or for a lower step of a ladder "at its own size". */
 export const judgedOnInWords = (screen: ViewerScreen | 'own size'): string =>

@@ -3,7 +3,7 @@ import { mkdtemp } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-const kinds = ['uploads', 'measuring', 'trial', 'sender', 'head'] as const
+const kinds = ['uploads', 'measuring', 'picture', 'trial', 'sender', 'head'] as const
 export type WorkFolderKind = (typeof kinds)[number]
 
 /** One name a process, so that what a killed one left is known to be nobody's. */

@@ -11,16 +11,30 @@ interface Answer {
 const questionSeconds = 20
 const mostAnswerBytes = 2_000_000
 
-/** Asks FFmpeg or its probe something short. Throws `ProgramMissing` where it is not there. */
-export async function ask(program: 'ffmpeg' | 'ffprobe', args: readonly string[]): Promise<Answer> {
+interface AskOptions {
+  timeLimitSeconds?: number
+  /** Ends it early; it then has not worked. */
+  signal?: AbortSignal
+}
+
+/** Runs FFmpeg or its probe to its end, for a limited time. Throws `ProgramMissing` where it is not there. */
+export async function ask(
+  program: 'ffmpeg' | 'ffprobe',
+  args: readonly string[],
+  { timeLimitSeconds = questionSeconds, signal }: AskOptions = {},
+): Promise<Answer> {
   let output = ''
-  const { ended } = runProgram(systemPrograms.encoder, program, args, {
-    timeLimitSeconds: questionSeconds,
+  const running = runProgram(systemPrograms.encoder, program, args, {
+    timeLimitSeconds,
     mostOutputBytes: mostAnswerBytes,
     onOutput: (chunk) => (output += chunk.toString('utf8')),
   })
-  const { code, errors } = await ended
-  return { worked: code === 0, output, errors }
+  const kill = (): void => void running.kill()
+  signal?.addEventListener('abort', kill)
+  if (signal?.aborted) kill()
+  const { code, stopped, errors } = await running.ended
+  signal?.removeEventListener('abort', kill)
+  return { worked: code === 0 && stopped === null, output, errors }
 }
 
 /** The program and its version, as in "FFmpeg 5.1.9". */

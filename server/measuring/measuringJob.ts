@@ -1,30 +1,13 @@
 import type { MeasuringPass } from '@green-mantle/core/measured'
 import type { Computer } from '@green-mantle/core/show'
 import { measureComputer, type MeasuringReport } from './measureComputer'
+import { onlyJob } from './onlyJob'
 
-/** The measuring that is under way or was last; there is one at a time, since two would measure each other. */
-interface Job {
-  stopper: AbortController
-  report: MeasuringReport | null
-  problem: string | null
-  ended: Promise<void>
-}
+const job = onlyJob<MeasuringReport>()
 
-let job: Job | undefined
-let isGoing = false
-
-export interface MeasuringState {
-  going: boolean
-  report: MeasuringReport | null
-  /** Why the last one ended early, in words. */
-  problem: string | null
-}
-
-export const measuringState = (): MeasuringState => ({
-  going: isGoing,
-  report: job?.report ?? null,
-  problem: job?.problem ?? null,
-})
+export const measuringState = job.state
+/** Stops it; what is known by then is kept. */
+export const stopMeasuring = job.stop
 
 interface BeginOptions {
   pass: MeasuringPass
@@ -34,33 +17,10 @@ interface BeginOptions {
   keep: (computer: Computer) => Promise<void>
 }
 
-/** Begins to measure; false where it is being done already. */
-export function beginMeasuring({ keep, ...options }: BeginOptions): boolean {
-  if (isGoing) return false
-  isGoing = true
-  const stopper = new AbortController()
-  const made: Job = { stopper, report: null, problem: null, ended: Promise.resolve() }
-  job = made
-  made.ended = measureComputer({
-    ...options,
-    signal: stopper.signal,
-    report: (report) => (made.report = report),
+/** Begins to measure; false where something is being measured already. */
+export const beginMeasuring = ({ keep, ...options }: BeginOptions): boolean =>
+  job.begin(async (work) => {
+    const computer = await measureComputer({ ...options, ...work })
+    if (computer.devices.length === 0) throw new Error('It was stopped before anything was known.')
+    await keep(computer)
   })
-    .then(async (computer) => {
-      if (computer.devices.length > 0) await keep(computer)
-      else made.problem = 'It was stopped before anything was known.'
-    })
-    .catch((error: unknown) => {
-      made.problem = (error as Error).message
-    })
-    .finally(() => {
-      isGoing = false
-    })
-  return true
-}
-
-/** Stops it; what is known by then is kept. Resolves when nothing of it runs any more. */
-export async function stopMeasuring(): Promise<void> {
-  job?.stopper.abort()
-  await job?.ended
-}

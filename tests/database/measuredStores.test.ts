@@ -7,6 +7,12 @@ import { keepOwnComputer, readOwnComputer } from '../../server/database/computer
 import { connect, migrate } from '../../server/database/connection'
 import { createShow } from '../../server/database/shows/showStore'
 import { keepTrial, readTrial } from '../../server/database/trials/trialStore'
+import {
+  keepPicture,
+  listPictures,
+  removePicture,
+} from '../../server/database/pictures/pictureStore'
+import { measuredPicture } from './measuredPicture'
 import { ownDatabase } from './ownDatabase'
 
 const databaseUrl = await ownDatabase('measured')
@@ -57,5 +63,25 @@ describe('the last trial of a show', () => {
 
   it('of a show that is not there is not kept', async () => {
     await expect(keepTrial(database, 'nowhere', result)).rejects.toThrow()
+  })
+})
+
+describe('pictures that were measured here', () => {
+  it('are listed newest first, kept fifty at most, and go when they are removed', async () => {
+    const at = (second: number): string =>
+      new Date(Date.UTC(2026, 10, 26, 12, 0, second)).toISOString()
+    for (let second = 0; second < 53; second += 1)
+      await keepPicture(database, { ...measuredPicture, measuredAt: at(second) })
+    const kept = await listPictures(database)
+    expect(kept).toHaveLength(50)
+    expect(kept[0]!.picture).toEqual({ ...measuredPicture, measuredAt: at(52) })
+    expect(await removePicture(database, kept[0]!.id)).toBe(true)
+    expect(await removePicture(database, kept[0]!.id)).toBe(false)
+    expect((await listPictures(database))[0]!.picture.measuredAt).toBe(at(51))
+  })
+
+  it('that can no longer be read are left out of the list', async () => {
+    await database('own_pictures').insert({ id: 'odd', measured_at: '9', picture: '{"name":1}' })
+    expect((await listPictures(database)).every(({ id }) => id !== 'odd')).toBe(true)
   })
 })

@@ -14,6 +14,7 @@ import { describe, expect, it } from 'vitest'
 import { migrate } from '../../server/database/connection'
 import { migrationSource } from '../../server/database/migrations'
 import { isEmpty, readShow } from '../../server/database/shows/showStore'
+import { measuredPicture } from './measuredPicture'
 import { edited, showDatabase } from './showDatabase'
 
 const { databaseUrl, database, stored, listed } = await showDatabase('show_migrations')
@@ -75,6 +76,21 @@ describe('migrations', () => {
     show.rehearsal = usualRehearsal
     for (const destination of show.destinations) destination.sending = usualSending
   }
+
+  it('bring a show from before pictures were measured up to date, and back', async () => {
+    const id = await stored(
+      edited((show) => {
+        show.ownPicture = measuredPicture
+        show.pictureKind = 'own'
+      }),
+    )
+    expect((await readShow(database, id))?.show.ownPicture).toEqual(measuredPicture)
+    await backTo('010')
+    await migrate(databaseUrl)
+    // What an older schema has no room for is gone, and the show is one that can be read.
+    const show = (await readShow(database, id))?.show
+    expect([show?.pictureKind, show?.ownPicture]).toEqual(['talking', null])
+  })
 
   it('bring a show from before its night had an order up to date', async () => {
     const id = await stored()

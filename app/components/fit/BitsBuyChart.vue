@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { pictureOf } from '@green-mantle/core/show'
 import { acceptedFrameRates } from '@green-mantle/core/fit'
 import {
   crossingKbps,
   type CurveVariant,
   logarithmicBitrates,
+  measuredOnCurve,
   pictureScore,
   scoreCurves,
 } from '@green-mantle/core/media'
@@ -58,7 +60,14 @@ const variants = computed<CurveVariant[]>(() => {
     )
 })
 const curves = computed(() =>
-  scoreCurves(props.row.rendition, variants.value, store.show.pictureKind, screen.value, bitrates),
+  scoreCurves(props.row.rendition, variants.value, pictureOf(store.show), screen.value, bitrates),
+)
+
+/** The encodes of one's own picture that the curves are read from. */
+const measuredPoints = computed(() =>
+  variants.value.flatMap((variant) =>
+    measuredOnCurve(props.row.rendition, variant, pictureOf(store.show), screen.value),
+  ),
 )
 
 /** Where the next larger size begins to look better, at this frame rate. */
@@ -72,7 +81,7 @@ const crossings = computed(() => {
       props.row.rendition,
       smaller,
       larger,
-      store.show.pictureKind,
+      pictureOf(store.show),
       screen.value,
       range,
     )
@@ -80,7 +89,7 @@ const crossings = computed(() => {
     const met = { ...props.row.rendition, ...larger, videoBitrateKbps: at }
     return [
       {
-        point: [at, pictureScore(met, store.show.pictureKind, screen.value)],
+        point: [at, pictureScore(met, pictureOf(store.show), screen.value)],
         words: `Above ${kbpsInWords(at)} ${renditionInWords(larger)} beats ${renditionInWords(smaller)}.`,
       },
     ]
@@ -197,6 +206,15 @@ const option = computed(() => ({
     },
     {
       type: 'scatter',
+      name: 'measured',
+      symbolSize: 6,
+      z: 4,
+      color: colours.value.ink,
+      data: measuredPoints.value.map(({ videoBitrateKbps, score }) => [videoBitrateKbps, score]),
+      tooltip: { show: false },
+    },
+    {
+      type: 'scatter',
       name: 'crossings',
       symbol: 'diamond',
       symbolSize: 10,
@@ -214,7 +232,7 @@ const option = computed(() => ({
         ? [
             [
               nextStep.value.rendition.videoBitrateKbps,
-              pictureScore(nextStep.value.rendition, store.show.pictureKind, screen.value),
+              pictureScore(nextStep.value.rendition, pictureOf(store.show), screen.value),
             ],
           ]
         : [],
@@ -226,6 +244,10 @@ const option = computed(() => ({
 <template>
   <div class="flex min-h-0 flex-col">
     <div class="min-h-0 grow"><VChart :option="option" autoresize /></div>
+    <p v-if="measuredPoints.length > 0" class="text-ink-2 text-xs">
+      Dots: encodes of your clip; between them the curves are straight, elsewhere they follow the
+      model.
+    </p>
     <p class="text-ink-2 text-xs">{{ crossings.map(({ words }) => words).join(' ') }}</p>
     <p class="min-h-4 text-xs" role="status" data-testid="next-step">
       {{ nextStep ? nextStepInWords(nextStep) : '' }}

@@ -14,6 +14,7 @@ import {
   type RateControl,
   rateControls,
   type Rendition,
+  pictureOf,
 } from '@green-mantle/core/show'
 import {
   kbpsFromBytesPerSecond,
@@ -78,7 +79,7 @@ const wireParts = computed(() => {
 })
 const scores = computed(() =>
   props.row.screens.map((screen) => {
-    const score = pictureScore(props.row.rendition, store.show.pictureKind, screen)
+    const score = pictureScore(props.row.rendition, pictureOf(store.show), screen)
     return `${Math.round(score)} ${scoreWord(score)} ${judgedOnInWords(screen)}`
   }),
 )

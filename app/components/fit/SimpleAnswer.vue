@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { pictureOf } from '@green-mantle/core/show'
 import { bestAnswer, simpleAnswer, usualShapes } from '@green-mantle/core/plan'
 import { scoreWord } from '@green-mantle/core/media'
 import {
@@ -25,11 +26,11 @@ const choices = [
     label: renditionInWords(shape),
   })),
 ]
-const looksBest = computed(() => bestAnswer(uploadKbps.value, store.show.pictureKind, 'desk'))
+const looksBest = computed(() => bestAnswer(uploadKbps.value, pictureOf(store.show), 'desk'))
 const answer = computed(() => {
   const shape = usualShapes.find((candidate) => renditionInWords(candidate) === wanted.value)
   return shape
-    ? simpleAnswer(uploadKbps.value, shape, store.show.pictureKind, 'desk')
+    ? simpleAnswer(uploadKbps.value, shape, pictureOf(store.show), 'desk')
     : looksBest.value
 })
 const better = computed(() =>

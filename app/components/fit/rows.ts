@@ -16,7 +16,15 @@ import {
   scoreWord,
 } from '@green-mantle/core/media'
 import { recordingRules } from '@green-mantle/core/plan'
-import type { Destination, Recording, Rendition, Rules, Show, Size } from '@green-mantle/core/show'
+import {
+  type Destination,
+  type Recording,
+  type Rendition,
+  type Rules,
+  type Show,
+  type Size,
+  pictureOf,
+} from '@green-mantle/core/show'
 
 /** Everything that Fit shows of one send or recording. */
 export interface FitRow {
@@ -107,7 +115,7 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
   })
   return [...sends, ...recordings].map((start): FitRow => {
     const { rendition, destination, rules, canvas, screens } = start
-    const score = pictureScore(rendition, show.pictureKind, screens[0] ?? 'desk')
+    const score = pictureScore(rendition, pictureOf(show), screens[0] ?? 'desk')
     const bits = bitsPerPixel(rendition)
     const offered = sizesToOffer(rules, show.canvasPair[canvas])
     const isOffered = offered.some((size) => sameSize(size, rendition))

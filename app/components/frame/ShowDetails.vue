@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { startClockNote } from '@green-mantle/core/destinations'
-import { pictureKinds, type PictureKind } from '@green-mantle/core/show'
-import { pictureKindNames } from '@green-mantle/core/words'
+import type { PictureChoice } from '@green-mantle/core/show'
 import { computed } from 'vue'
 import DateTimeField from '~/components/fields/DateTimeField.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
+import { pictureChoicesFor } from '~/composables/pictureChoices'
 import { useShowStore } from '~/stores/show'
 import ModalDialog from './ModalDialog.vue'
 import StateMark from './StateMark.vue'
@@ -19,7 +19,7 @@ const zones = computed(() => {
   return names.map((value) => ({ value, label: value.replaceAll('_', ' ') }))
 })
 const startNote = computed(() => startClockNote(store.show))
-const kinds = pictureKinds.map((value) => ({ value, label: pictureKindNames[value] }))
+const kinds = computed(() => pictureChoicesFor(store.show))
 
 function set<Key extends 'title' | 'startsAt' | 'timeZone' | 'durationMinutes' | 'pictureKind'>(
   key: Key,
@@ -68,7 +68,7 @@ function set<Key extends 'title' | 'startsAt' | 'timeZone' | 'durationMinutes' |
         :model-value="store.show.pictureKind"
         label="Mostly shows"
         :choices="kinds"
-        @update:model-value="set('pictureKind', $event as PictureKind, 'Set the kind of picture')"
+        @update:model-value="set('pictureKind', $event as PictureChoice, 'Set the kind of picture')"
       />
       <p v-if="startNote" class="text-ochre col-span-2 flex gap-2" role="status">
         <StateMark class="mt-1" state="attention" />{{ startNote }}

@@ -9,6 +9,7 @@ import {
   pinnable,
   type Rendition,
   type Show,
+  pictureOf,
 } from '../../show'
 import { codecNames, listInWords, sizeInWords } from '../../words'
 import type { PlannedShow } from '../problem/renditionRequests'
@@ -189,9 +190,9 @@ const mostDropped = 2
  * Where two or more would be poor: without the least wanted of those that need not be kept, those that
  * are worst first. What the dropped one had itself is not counted as a loss.
  */
-function leaveOutWays(sent: readonly Destination[], { pictureKind }: PlannedShow): Improvement[] {
+function leaveOutWays(sent: readonly Destination[], show: PlannedShow): Improvement[] {
   const scoreOf = ({ renditions: [main], viewers }: Destination): number =>
-    main ? pictureScore(main, pictureKind, viewers[0] ?? 'desk') : 0
+    main ? pictureScore(main, pictureOf(show), viewers[0] ?? 'desk') : 0
   const isPoor = (destination: Destination): boolean => scoreOf(destination) < poorBelow
   if (sent.filter(isPoor).length < poorAtOnce) return []
   return sent

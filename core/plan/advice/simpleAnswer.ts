@@ -4,7 +4,7 @@ import { wireRateKbps } from '../../network'
 import {
   headroomLimitsPercent,
   newRendition,
-  type PictureKind,
+  type Picture,
   type Rendition,
   type ViewerScreen,
 } from '../../show'
@@ -39,14 +39,14 @@ export interface SimpleAnswer {
 export function simpleAnswer(
   uploadKbps: number,
   shape: UsualShape,
-  kind: PictureKind,
+  picture: Picture,
   screen: ViewerScreen,
 ): SimpleAnswer | null {
   const headroomPercent = headroomLimitsPercent.usual
   const headroomKbps = (uploadKbps * headroomPercent) / 100
   const usableKbps = uploadKbps - headroomKbps
   const rendition = { ...newRendition('answer', 'landscape'), ...shape, codec: 'h264' as const }
-  const highest = Math.ceil(saturatingBitrateKbps(rendition, kind) / bitrateStepKbps)
+  const highest = Math.ceil(saturatingBitrateKbps(rendition, picture) / bitrateStepKbps)
   for (let step = highest; step > 0; step -= 1) {
     const tried = { ...rendition, videoBitrateKbps: step * bitrateStepKbps }
     const wireKbps = wireRateKbps(tried, 'rtmps')
@@ -58,7 +58,7 @@ export function simpleAnswer(
         headroomKbps,
         headroomPercent,
         level: lowestLevel(tried),
-        score: pictureScore(tried, kind, screen),
+        score: pictureScore(tried, picture, screen),
       }
   }
   return null
@@ -67,11 +67,11 @@ export function simpleAnswer(
 /** The shape that looks best at this upload. */
 export function bestAnswer(
   uploadKbps: number,
-  kind: PictureKind,
+  picture: Picture,
   screen: ViewerScreen,
 ): SimpleAnswer | null {
   return usualShapes
-    .flatMap((shape) => simpleAnswer(uploadKbps, shape, kind, screen) ?? [])
+    .flatMap((shape) => simpleAnswer(uploadKbps, shape, picture, screen) ?? [])
     .reduce<SimpleAnswer | null>(
       (best, answer) => (best && best.score >= answer.score ? best : answer),
       null,

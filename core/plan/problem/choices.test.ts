@@ -116,7 +116,7 @@ describe('a choice', () => {
       shape,
       range,
       {
-        kind: 'talking',
+        picture: 'talking',
         shapeTerm: meanShapeTerm(shape, 'talking', ['desk']),
         lookAheadFrames: 5,
         priority: 3,

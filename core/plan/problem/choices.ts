@@ -6,7 +6,7 @@ import {
   shapeTerm,
 } from '../../media'
 import { tcpCeilingKbps, wireRateKbps } from '../../network'
-import type { Destination, PictureKind, Rendition, Rules } from '../../show'
+import type { Destination, Picture, Rendition, Rules } from '../../show'
 import { type Choice, scoreUnitsPerPoint, type Shape } from './problem'
 
 /** By the place of the shape and the frames of look-ahead. */
@@ -18,11 +18,11 @@ export type FinenessTables = (shape: number, lookAheadFrames: number) => Float64
  */
 export function finenessTables(
   shapes: readonly Shape[],
-  kind: PictureKind,
+  picture: Picture,
   bitratesKbps: readonly number[],
 ): FinenessTables {
   const byLookAhead = new Map<number, Float64Array[]>()
-  const over = finenessOver(bitratesKbps, kind)
+  const over = finenessOver(bitratesKbps, picture)
   return (index, lookAheadFrames) => {
     const tables = byLookAhead.get(lookAheadFrames) ?? []
     byLookAhead.set(lookAheadFrames, tables)
@@ -104,7 +104,7 @@ export function acceptedRange(
 }
 
 interface Wanted {
-  kind: PictureKind
+  picture: Picture
   /** What size and frame rate make of the picture; see `meanShapeTerm`. */
   shapeTerm: number
   lookAheadFrames: number
@@ -116,10 +116,10 @@ interface Wanted {
 /** Mean over what it is judged on of what size and frame rate make of the picture, 0 to 1. */
 export const meanShapeTerm = (
   shape: Pick<Shape, 'width' | 'height' | 'framesPerSecond'>,
-  kind: PictureKind,
+  picture: Picture,
   screens: readonly JudgedOn[],
 ): number =>
-  screens.reduce((sum, screen) => sum + shapeTerm(shape, kind, screen), 0) / screens.length
+  screens.reduce((sum, screen) => sum + shapeTerm(shape, picture, screen), 0) / screens.length
 
 /** Priority × score as whole units; what a plan adds up. */
 const scoreUnits = (
@@ -162,7 +162,7 @@ export function choiceOf(
     bitratesKbps,
     saturatingBitrateKbps(
       { ...shape, encoder: { lookAheadFrames: wanted.lookAheadFrames } },
-      wanted.kind,
+      wanted.picture,
     ),
   )
   while (enough < to && (enough < first || isOffered[enough] === 0)) enough += 1

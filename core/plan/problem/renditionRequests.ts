@@ -32,6 +32,7 @@ export type PlannedShow = Pick<
   | 'lines'
   | 'lineId'
   | 'pictureKind'
+  | 'ownPicture'
   | 'canvasPair'
   | 'durationMinutes'
 >

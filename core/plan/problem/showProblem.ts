@@ -6,7 +6,7 @@ import {
   usableUploadOf,
 } from '../../fit'
 import { encoderLoad, judgedOn, recordingMegabytes } from '../../media'
-import type { Destination, Rendition, Rules } from '../../show'
+import { type Destination, type Rendition, type Rules, pictureOf } from '../../show'
 import {
   acceptedRange,
   type BitrateRange,
@@ -46,7 +46,7 @@ export interface ShowProblem {
 }
 
 /** What of the picture a plan does not choose: only where it is the same can an encode be shared. */
-function pictureOf(canvas: string, rendition: Rendition): string {
+function sharedPictureKey(canvas: string, rendition: Rendition): string {
   const { rateControl, profile, lookAheadFrames, downscaling } = rendition.encoder
   return JSON.stringify([
     canvas,
@@ -167,7 +167,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
     shapes,
     places,
     indexOf,
-    fineness: finenessTables(shapes, show.pictureKind, bitratesKbps),
+    fineness: finenessTables(shapes, pictureOf(show), bitratesKbps),
     wireTable,
     isStep: Uint8Array.from(bitratesKbps, (bitrate) => (bitrate % bitrateStepKbps === 0 ? 1 : 0)),
     listedTo: listedToFor(requests, relays, bitratesKbps),
@@ -190,7 +190,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
       count: 1,
       priority,
       mustKeep: request.mustKeep,
-      picture: pictureOf(request.canvas, rendition),
+      picture: sharedPictureKey(request.canvas, rendition),
       sound: destination ? soundOf(rendition) : null,
       floorUnits: floorUnitsOf(request, show),
       marginUnits: marginUnitsOf(request, show),
@@ -222,7 +222,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
         const rendition = relayRenditions[at] as Rendition
         return {
           id: relay.id,
-          picture: pictureOf(relay.canvas, rendition),
+          picture: sharedPictureKey(relay.canvas, rendition),
           sound: soundOf(rendition),
           mostFed: relay.rules.mostFed,
           devices: relayDevices(relay, rendition, show),
@@ -321,8 +321,8 @@ function choicesOf(
       ? wireTable(destination, { ...rendition, framesPerSecond })
       : notSent
     const wanted = {
-      kind: show.pictureKind,
-      shapeTerm: meanShapeTerm(picture, show.pictureKind, judgedOn(viewers, request.source.step)),
+      picture: pictureOf(show),
+      shapeTerm: meanShapeTerm(picture, pictureOf(show), judgedOn(viewers, request.source.step)),
       lookAheadFrames: rendition.encoder.lookAheadFrames,
       priority,
       steps,

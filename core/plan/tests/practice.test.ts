@@ -33,6 +33,7 @@ const onLine = (
 ): Show => ({
   ...showWith(usableKbps, destinations),
   pictureKind,
+  ownPicture: null,
   computer: { name: '', devices: [], freeDiskGigabytes: null, measured: null },
   fit: { ...usualFitSettings, marginPoints: 0, shapeMarginPoints: 0 },
 })

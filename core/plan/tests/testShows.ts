@@ -156,6 +156,7 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
       },
     ],
     lineId: demoShow.lineId,
+    ownPicture: null,
     pictureKind: pick(['talking', 'hands', 'action'] as const),
     canvasPair: demoShow.canvasPair,
     durationMinutes: 60,

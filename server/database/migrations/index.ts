@@ -8,6 +8,7 @@ import * as showSummaries from './006-show-summaries'
 import * as rehearsal from './007-rehearsal'
 import * as measuredComputer from './008-measured-computer'
 import * as night from './009-night'
+import * as ownPicture from './010-own-picture'
 
 export const migrations = [
   { name: '001-first-tables', ...firstTables },
@@ -19,6 +20,7 @@ export const migrations = [
   { name: '007-rehearsal', ...rehearsal },
   { name: '008-measured-computer', ...measuredComputer },
   { name: '009-night', ...night },
+  { name: '010-own-picture', ...ownPicture },
 ]
 type Migration = (typeof migrations)[number]
 

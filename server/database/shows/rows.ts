@@ -71,6 +71,7 @@ export function rowsFromShow(show: Show): ShowRows {
       time_zone: show.timeZone,
       duration_minutes: show.durationMinutes,
       picture_kind: show.pictureKind,
+      own_picture: show.ownPicture && JSON.stringify(show.ownPicture),
       frames_per_second: show.canvasPair.framesPerSecond,
       line_id: show.lineId,
       mix_sample_rate_hz: show.mixSampleRateHz,
@@ -164,6 +165,7 @@ export function showFromRows(rows: ShowRows): Show {
     timeZone: rows.shows.time_zone,
     durationMinutes: rows.shows.duration_minutes,
     pictureKind: rows.shows.picture_kind,
+    ownPicture: parsed(rows.shows.own_picture),
     canvasPair: {
       framesPerSecond: rows.shows.frames_per_second,
       landscape: size('landscape'),

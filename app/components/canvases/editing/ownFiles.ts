@@ -9,7 +9,7 @@ import {
 import type { Source } from '@green-mantle/core/show'
 import { storeFile } from '~/api/files'
 import { wordsFor } from '~/api/problem'
-import { chooseFile } from '~/composables/files'
+import { chooseFile, typeOfFile } from '~/composables/files'
 import { forgetPicture, fileAddress } from '~/pictures/stillPictures'
 import { useSelectionStore } from '~/stores/selection'
 import { useToastStore } from '~/stores/toasts'
@@ -23,11 +23,6 @@ const limitsInWords = `Pictures: PNG, JPEG, WebP to ${megabytes(pictureLimits.by
 /** "bench view.final.png" → "bench view.final". */
 const withoutEnding = (name: string): string => name.replace(/\.[^.]+$/, '').slice(0, 190) || name
 
-const endings: Record<string, string> = { mkv: 'video/x-matroska', mov: 'video/quicktime' }
-/** Some browsers know no type for some endings. */
-const typeOf = (file: File): string =>
-  file.type || (endings[file.name.split('.').at(-1)?.toLowerCase() ?? ''] ?? '')
-
 /** Brings a person's own pictures and moving pictures into the show. */
 export function useOwnFiles() {
   const sources = useSources()
@@ -35,7 +30,7 @@ export function useOwnFiles() {
   const toasts = useToastStore()
 
   async function readPicture(file: File): Promise<Picture> {
-    const stored = await storeFile(file, typeOf(file))
+    const stored = await storeFile(file, typeOfFile(file))
     forgetPicture(fileAddress(stored.id))
     if (stored.removed.length > 0)
       toasts.tell(`Taken out of ${file.name}: ${stored.removed.join(', ')}.`)
@@ -51,7 +46,7 @@ export function useOwnFiles() {
     // The media library is large, so it is loaded where it is first needed.
     const { readMediaFile } = await import('~/pictures/readMediaFile')
     const facts = await readMediaFile(file)
-    const stored = await storeFile(file, typeOf(file))
+    const stored = await storeFile(file, typeOfFile(file))
     return {
       nativeWidth: facts.width,
       nativeHeight: facts.height,
@@ -73,7 +68,7 @@ export function useOwnFiles() {
   ): Promise<void> {
     const file = await chooseFile(accept.join(','))
     if (!file) return
-    const limit = limitBytes(typeOf(file))
+    const limit = limitBytes(typeOfFile(file))
     if (limit === null || file.size > limit) {
       toasts.tell(
         limit === null

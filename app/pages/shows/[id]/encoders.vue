@@ -6,6 +6,7 @@ import { shallowRef } from 'vue'
 import { RouterLink } from 'vue-router'
 import NumberField from '~/components/fields/NumberField.vue'
 import MeasureComputer from '~/components/encoders/MeasureComputer.vue'
+import MeasurePicture from '~/components/picture/MeasurePicture.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useComputerEditing } from '~/components/fit/computerEditing'
 import DeviceCard from '~/components/fit/DeviceCard.vue'
@@ -61,6 +62,7 @@ const importing = shallowRef<Device>()
       are invented; measure your own.
     </p>
     <MeasureComputer @take="editing.take($event)" />
+    <MeasurePicture />
     <DeviceCard
       v-for="device in store.show.computer.devices"
       :key="device.id"

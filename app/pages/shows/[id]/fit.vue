@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { pictureKinds, type PictureKind } from '@green-mantle/core/show'
+import { pictureKinds, type PictureChoice } from '@green-mantle/core/show'
 import { pictureKindNames } from '@green-mantle/core/words'
 import { computed, defineAsyncComponent, watch } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -17,6 +17,7 @@ import SendDetails from '~/components/fit/SendDetails.vue'
 import SimpleAnswer from '~/components/fit/SimpleAnswer.vue'
 import WaysToGain from '~/components/fit/WaysToGain.vue'
 import { fitRows } from '~/components/fit/rows'
+import { pictureChoicesFor } from '~/composables/pictureChoices'
 import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
@@ -54,9 +55,9 @@ const tone = computed(
       'nothing yet': 'text-ink',
     })[store.verdict.state],
 )
-const kinds = pictureKinds.map((value) => ({ value, label: pictureKindNames[value] }))
+const kinds = computed(() => pictureChoicesFor(store.show))
 
-function setKind(kind: PictureKind): void {
+function setKind(kind: PictureChoice): void {
   store.edit('Set the kind of picture', (draft) => {
     draft.pictureKind = kind
   })
@@ -85,8 +86,11 @@ offerCommands(
         label="Picture"
         :model-value="store.show.pictureKind"
         :choices="kinds"
-        @update:model-value="setKind($event as PictureKind)"
+        @update:model-value="setKind($event as PictureChoice)"
       />
+      <RouterLink class="link shrink-0 pb-1.5" :to="`/shows/${store.id}/encoders`"
+        >Measure mine</RouterLink
+      >
     </div>
     <FitTable v-if="rows.length > 0" class="max-h-[45vh] shrink-0" :rows="rows" />
     <p v-else>

@@ -28,7 +28,7 @@ export default apiHandler(async (event) => {
   if (!began)
     throw new ProblemError({
       status: 409,
-      title: 'This computer is being measured already',
+      title: 'Something is being measured already',
       detail: 'Wait for it, or stop it first.',
     })
   setResponseStatus(event, 202)

@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { betweenErrors, bitsAgainst, modelErrors } from '@green-mantle/core/measured'
+import { mediaTypes } from '@green-mantle/core/picture'
+import type { OwnPicture } from '@green-mantle/core/show'
+import { pictureKindNames, renditionInWords } from '@green-mantle/core/words'
+import { Film, Square, Trash2 } from '@lucide/vue'
+import { DateTime } from 'luxon'
+import { computed, ref } from 'vue'
+import SelectField from '~/components/fields/SelectField.vue'
+import { storeFile } from '~/api/files'
+import { chooseFile, typeOfFile } from '~/composables/files'
+import { useOwnPictures } from '~/composables/ownPictures'
+import { useShowStore } from '~/stores/show'
+import MeasuredPoints from './MeasuredPoints.vue'
+
+/** Measures what the picture of a clip needs, and offers the result to this show. */
+const store = useShowStore()
+const { known, going, problem, measure, stop, remove } = useOwnPictures()
+
+const report = computed(() => known.value?.measuring.report ?? null)
+const fromDisk = 'a file …'
+const clips = computed(() => [
+  ...store.show.sources.flatMap(({ name, appearance }) =>
+    appearance.type === 'media file' ? [{ value: appearance.fileId, label: name }] : [],
+  ),
+  { value: fromDisk, label: fromDisk },
+])
+const chosen = ref(clips.value[0]?.value ?? fromDisk)
+
+const clipToMeasure = async (): Promise<{ fileId: string; name: string } | null> => {
+  const own = clips.value.find(({ value }) => value === chosen.value)
+  if (own && own.value !== fromDisk) return { fileId: own.value, name: own.label }
+  const file = await chooseFile(mediaTypes.join(','))
+  if (!file) return null
+  const { id } = await storeFile(file, typeOfFile(file))
+  return { fileId: id, name: file.name.slice(0, 200) }
+}
+
+const dated = (at: string): string =>
+  DateTime.fromISO(at).toLocaleString({ day: 'numeric', month: 'short', year: 'numeric' })
+const times = (factor: number): string => factor.toFixed(factor < 10 ? 1 : 0)
+const points = (value: number): string => `${value.toFixed(1)} points`
+
+const isInUse = (picture: OwnPicture): boolean =>
+  store.show.pictureKind === 'own' && store.show.ownPicture?.measuredAt === picture.measuredAt
+
+const shown = computed(() =>
+  (known.value?.pictures ?? []).map(({ id, picture }) => {
+    const { clip, nearestKind, spatialInformation, temporalInformation } = picture
+    const between = betweenErrors(picture)
+    return {
+      id,
+      picture,
+      needs: `Needs ${times(bitsAgainst(picture, nearestKind))} times the bits of “${pictureKindNames[nearestKind]}”, whose form fits it best; ${times(bitsAgainst(picture, 'hands'))} times those of “${pictureKindNames.hands}”.`,
+      sure: `${between ? `Scores between measured encodes are foretold to ${points(between.mean)} on average, ${points(between.most)} at most` : 'No encode lies between two others, so that nothing is known of the error'}; the fitted form alone is ${points(modelErrors(picture, picture).mean)} off.`,
+      about: `${renditionInWords(clip)}, ${clip.seconds.toFixed(1)} s of it; spatial information ${Math.round(spatialInformation)}, temporal ${Math.round(temporalInformation)} (ITU-T P.910). ${picture.points.length} encodes, ${picture.program}, ${picture.processor}, ${dated(picture.measuredAt)}.`,
+    }
+  }),
+)
+
+function use(picture: OwnPicture): void {
+  store.edit('Use my picture', (draft) => {
+    draft.ownPicture = picture
+    draft.pictureKind = 'own'
+  })
+}
+</script>
+
+<template>
+  <section class="card p-3.5" aria-labelledby="measure-picture">
+    <div class="flex flex-wrap items-end gap-2">
+      <h3 id="measure-picture" class="text-lg">Measure my picture</h3>
+      <span class="grow" />
+      <button v-if="going" type="button" class="button" @click="stop">
+        <Square class="size-4" /> Stop, keep what is known
+      </button>
+      <template v-else>
+        <SelectField v-model="chosen" class="w-56" label="Clip" :choices="clips" />
+        <button
+          type="button"
+          class="button button-primary"
+          :disabled="!known || known.missing !== null"
+          @click="measure(clipToMeasure)"
+        >
+          <Film class="size-4" /> Measure, about 2 min
+        </button>
+      </template>
+    </div>
+    <p v-if="known?.missing" class="text-madder mt-2">{{ known.missing }}</p>
+    <p v-if="problem" class="text-madder mt-2" role="alert">{{ problem }}</p>
+    <p v-if="going" class="mt-2" role="status">
+      <progress
+        class="mr-2 w-56 align-middle"
+        :max="report?.of ?? 1"
+        :value="report?.done ?? 0"
+        aria-label="Measuring my picture"
+      />
+      <span class="number">{{ report?.done ?? 0 }} of {{ report?.of ?? '…' }}</span>
+      {{ report?.doing ?? 'Reading the clip' }}
+    </p>
+    <p v-else class="text-ink-2 mt-2 max-w-[75ch]">
+      Short encodes of a clip of yours, at several sizes, frame rates and bitrates, each held
+      against the clip. Three seconds from its middle count: choose one that moves as your show
+      does. Scores then follow what was measured and no longer a kind of picture.
+    </p>
+    <ul v-if="shown.length > 0" class="mt-3 flex flex-col gap-3">
+      <li
+        v-for="{ id, picture, needs, sure, about } in shown"
+        :key="id"
+        class="border-rule border-t pt-3"
+      >
+        <div class="flex flex-wrap items-center gap-2">
+          <strong class="min-w-0 truncate" :title="picture.name">{{ picture.name }}</strong>
+          <span class="grow" />
+          <button type="button" class="button" :disabled="isInUse(picture)" @click="use(picture)">
+            {{ isInUse(picture) ? 'This show uses it' : 'Use in this show' }}
+          </button>
+          <button
+            type="button"
+            class="button"
+            :aria-label="`Remove ${picture.name} from this list`"
+            @click="remove(id)"
+          >
+            <Trash2 class="size-4" /> Remove
+          </button>
+        </div>
+        <p>{{ needs }} {{ sure }}</p>
+        <p class="text-ink-2 text-xs">{{ about }}</p>
+        <MeasuredPoints :picture="picture" />
+      </li>
+    </ul>
+  </section>
+</template>

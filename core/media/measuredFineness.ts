@@ -1,0 +1,135 @@
+import type { MeasuredPoint, OwnPicture, Size } from '../show'
+import { scoreFromSsim } from './measuredScore'
+import { quantisationTerm, sizeTerm } from './pictureTerms'
+import {
+  codecEfficiency,
+  effortEfficiency,
+  type PictureClass,
+  referenceFramesPerSecond,
+  referencePixels,
+} from './pictureScoreTables'
+
+type Shape = Size & { framesPerSecond: number }
+
+/** Values over ascending places, straight between them and level beyond the ends. */
+interface Curve {
+  places: number[]
+  values: number[]
+}
+
+function valueOn({ places, values }: Curve, at: number): number {
+  const above = places.findIndex((place) => place >= at)
+  if (above < 0) return values.at(-1) as number
+  if (above === 0) return values[0] as number
+  const [low, high] = [places[above - 1] as number, places[above] as number]
+  const share = (at - low) / (high - low)
+  return (values[above - 1] as number) * (1 - share) + (values[above] as number) * share
+}
+
+/** kb/s that a clean picture needs at the effort with which the points were made. */
+const neededKbps = (
+  { width, height, framesPerSecond }: Shape,
+  values: PictureClass,
+  effort: OwnPicture['effort'],
+): number =>
+  (values.cleanBitrateKbps *
+    (framesPerSecond / referenceFramesPerSecond) ** values.frameRateExponent *
+    ((width * height) / referencePixels) ** values.pixelsExponent) /
+  (codecEfficiency.h264 * effortEfficiency.h264[effort])
+
+/** ln(bitrate ÷ what a clean picture of a point's shape needs). */
+export const logShareOf = (
+  point: MeasuredPoint,
+  values: PictureClass,
+  effort: OwnPicture['effort'],
+): number => Math.log(point.videoBitrateKbps / neededKbps(point, values, effort))
+
+/**
+ * What the bits make of a measured picture: its score over what its size makes of it beside the clip's.
+ * Above 1 where the size costs less than the class says.
+ */
+export const finenessMeasured = (point: MeasuredPoint, clip: Size, values: PictureClass): number =>
+  scoreFromSsim(point.ssim) /
+  100 /
+  sizeTerm(values, (point.width * point.height) / (clip.width * clip.height))
+
+/** What the model alone says that the bits make of a point. */
+export const finenessModelled = (
+  point: MeasuredPoint,
+  values: PictureClass,
+  effort: OwnPicture['effort'],
+): number =>
+  quantisationTerm(
+    values,
+    Math.exp(logShareOf(point, values, effort) / values.quantisationExponent),
+  )
+
+/** The points of one size and frame rate. */
+interface MeasuredShape extends Curve {
+  logPixels: number
+  framesPerSecond: number
+}
+
+function measuredShapes(
+  { points, clip, effort }: Pick<OwnPicture, 'points' | 'clip' | 'effort'>,
+  values: PictureClass,
+): MeasuredShape[] {
+  const byShape = new Map<string, MeasuredPoint[]>()
+  for (const point of points) {
+    const key = `${point.width}×${point.height} ${point.framesPerSecond}`
+    byShape.set(key, [...(byShape.get(key) ?? []), point])
+  }
+  return [...byShape.values()].map((own) => {
+    const [first] = own as [MeasuredPoint]
+    const placed = own
+      .map((point) => ({
+        place: logShareOf(point, values, effort),
+        value: finenessMeasured(point, clip, values),
+      }))
+      .sort((a, b) => a.place - b.place)
+    // More bits are never worse; where they were measured to be, that is noise.
+    let most = 0
+    return {
+      logPixels: Math.log(first.width * first.height),
+      framesPerSecond: first.framesPerSecond,
+      places: placed.map(({ place }) => place),
+      values: placed.map(({ value }) => (most = Math.max(most, value))),
+    }
+  })
+}
+
+/**
+ * The quantisation term of a picture of one's own, read from its points: straight over the logarithm of
+ * the bitrate between them, beyond them along the model's form, and straight over the logarithm of the
+ * pixels between sizes that were measured, at the nearest frame rate that was.
+ */
+export function measuredFineness(
+  picture: Pick<OwnPicture, 'points' | 'clip' | 'effort'>,
+  values: PictureClass,
+): { at: (shape: Shape) => (logShare: number) => number; saturatesAt: number } {
+  const shapes = measuredShapes(picture, values)
+  const saturatesAt = Math.max(0, ...shapes.flatMap(({ places }) => places))
+  const modelled = (logShare: number): number =>
+    quantisationTerm(values, Math.exp(logShare / values.quantisationExponent))
+  const alongShape = (shape: MeasuredShape, logShare: number): number => {
+    const beyond = Math.min(
+      shape.places.at(-1) as number,
+      Math.max(shape.places[0] as number, logShare),
+    )
+    const inside = valueOn(shape, beyond)
+    return beyond === logShare ? inside : (inside * modelled(logShare)) / modelled(beyond)
+  }
+  const rates = [...new Set(shapes.map(({ framesPerSecond }) => framesPerSecond))]
+  const at = ({ width, height, framesPerSecond }: Shape): ((logShare: number) => number) => {
+    const away = (rate: number): number => Math.abs(Math.log(rate / framesPerSecond))
+    const rate = rates.reduce((best, each) => (away(each) < away(best) ? each : best))
+    const sizes = shapes
+      .filter((shape) => shape.framesPerSecond === rate)
+      .sort((a, b) => a.logPixels - b.logPixels)
+    const places = sizes.map(({ logPixels }) => logPixels)
+    const logPixels = Math.log(width * height)
+    return (logShare) =>
+      valueOn({ places, values: sizes.map((shape) => alongShape(shape, logShare)) }, logPixels)
+  }
+  return { at, saturatesAt }
+}

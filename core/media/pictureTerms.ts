@@ -1,0 +1,23 @@
+import { type PictureClass, qualityExponents } from './pictureScoreTables'
+
+/** Inverted exponential: 0 at x = 0, 1 at x = 1, the steeper the larger `steepness`. */
+export function invertedExponential(steepness: number, x: number): number {
+  return (1 - Math.exp(-steepness * x)) / (1 - Math.exp(-steepness))
+}
+
+/** What the bits make of the picture, 0 to 1, when it can be quantised this finely (1 = as finely as helps). */
+export const quantisationTerm = (
+  { quantisationSteepness }: PictureClass,
+  fineness: number,
+): number => invertedExponential(quantisationSteepness, Math.min(1, fineness))
+
+/** What the size makes of the picture, 0 to 1, by its share of the pixels that are seen. */
+export const sizeTerm = (
+  { pixelsSteepness }: PictureClass,
+  shareOfPixels: number,
+  steepnessFactor = 1,
+): number =>
+  invertedExponential(
+    pixelsSteepness * steepnessFactor,
+    Math.min(1, shareOfPixels) ** qualityExponents.pixels,
+  )

@@ -1,0 +1,111 @@
+import { join } from 'node:path'
+import { mostPictureSeconds, referenceRate, referenceSize } from '@green-mantle/core/measured'
+import type { Rendition } from '@green-mantle/core/show'
+import { ask } from './encoderProgram'
+
+/** A moving picture in a file. */
+export interface Clip {
+  path: string
+  width: number
+  height: number
+  framesPerSecond: number
+  seconds: number
+}
+/** What encodes are made from and held against. */
+export interface Reference extends Clip {
+  framesPerSecond: Rendition['framesPerSecond']
+}
+
+/** Where work on a clip goes on, and what ends it early. */
+export interface Work {
+  folder: string
+  signal: AbortSignal
+}
+
+const longestRunSeconds = 120
+export const quiet = ['-hide_banner', '-nostdin', '-loglevel', 'error', '-y'] as const
+/** A clip of somebody's is read as a file and opens nothing else. */
+const asFile = ['-protocol_whitelist', 'file'] as const
+
+/** It was ended early on purpose. */
+export class Stopped extends Error {}
+
+/** The last line of what a program said, without what it says of itself. */
+const lastWords = (errors: string): string =>
+  errors
+    .trim()
+    .split('\n')
+    .at(-1)
+    ?.replace(/^\[[^\]]*\] /, '') ?? ''
+
+/** Runs the encoder program to its end; what it said. Throws in words that begin with `what`. */
+export async function run(
+  args: readonly string[],
+  what: string,
+  { signal }: Work,
+): Promise<string> {
+  const { worked, errors } = await ask('ffmpeg', args, {
+    timeLimitSeconds: longestRunSeconds,
+    signal,
+  })
+  if (signal.aborted) throw new Stopped()
+  if (!worked) throw new Error(`${what} ${lastWords(errors)}`)
+  return errors
+}
+
+interface Probed {
+  streams?: {
+    width?: number
+    height?: number
+    avg_frame_rate?: string
+    side_data_list?: { rotation?: number }[]
+  }[]
+  format?: { duration?: string }
+}
+
+/** The size, frame rate and length of the clip's picture, upright. */
+export async function lookAtClip(path: string, { signal }: Work): Promise<Clip> {
+  const { output } = await ask(
+    'ffprobe',
+    [
+      ...['-v', 'error', ...asFile, '-select_streams', 'v:0', '-of', 'json', '-show_entries'],
+      ...['stream=width,height,avg_frame_rate:stream_side_data=rotation:format=duration', path],
+    ],
+    { signal },
+  )
+  if (signal.aborted) throw new Stopped()
+  let probed: Probed = {}
+  try {
+    probed = JSON.parse(output) as Probed
+  } catch {
+    // Nothing that could be read: it is told below.
+  }
+  const [stream] = probed.streams ?? []
+  const [frames, per] = (stream?.avg_frame_rate ?? '').split('/').map(Number)
+  const seconds = Number(probed.format?.duration)
+  const rate = (frames ?? 0) / (per ?? 0)
+  if (!stream?.width || !stream.height || !(rate > 0) || !(seconds > 0))
+    throw new Error('This clip has no moving picture that can be decoded.')
+  const turned = stream.side_data_list?.some(({ rotation }) => (rotation ?? 0) % 180 !== 0)
+  const [width, height] = turned ? [stream.height, stream.width] : [stream.width, stream.height]
+  return { path, width, height, framesPerSecond: rate, seconds }
+}
+
+/** What every encode is made from and held against: the middle of the clip, without a loss of its own. */
+export async function makeReference(clip: Clip, work: Work): Promise<Reference> {
+  const size = referenceSize(clip)
+  const framesPerSecond = referenceRate(clip.framesPerSecond)
+  const seconds = Math.min(mostPictureSeconds, clip.seconds)
+  const path = join(work.folder, 'reference.mkv')
+  await run(
+    [
+      ...[...quiet, ...asFile, '-ss', `${Math.max(0, (clip.seconds - seconds) / 2).toFixed(3)}`],
+      ...['-i', clip.path, '-t', `${seconds}`, '-map', '0:v:0', '-an', '-vf'],
+      `fps=${framesPerSecond},scale=${size.width}:${size.height}:flags=bicubic,format=yuv420p`,
+      ...['-c:v', 'utvideo', path],
+    ],
+    'The clip could not be decoded.',
+    work,
+  )
+  return { path, ...size, framesPerSecond, seconds }
+}

@@ -1,0 +1,218 @@
+import { createWriteStream } from 'node:fs'
+import { rm } from 'node:fs/promises'
+import { availableParallelism, cpus } from 'node:os'
+import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { videoArguments } from '@green-mantle/core/encoding'
+import {
+  fitPicture,
+  type PictureEncode,
+  pictureEffort,
+  pictureEncodes,
+} from '@green-mantle/core/measured'
+import { type MeasuredPoint, newPlanDetails, type OwnPicture } from '@green-mantle/core/show'
+import { makeWorkFolder } from '../files/workFolders'
+import { lookAtClip, makeReference, quiet, type Reference, run, Stopped, type Work } from './clip'
+import { ask, programVersion } from './encoderProgram'
+import { readMeasures } from './pictureMeasures'
+
+/** What is told while a picture is measured. */
+export interface PictureReport {
+  doing: string
+  done: number
+  of: number
+  points: MeasuredPoint[]
+}
+
+export interface PictureOptions {
+  name: string
+  /** The clip, piece by piece. */
+  pieces: AsyncIterable<Buffer>
+  signal: AbortSignal
+  report: (report: PictureReport) => void
+}
+
+/** How often frames are held against the original; every one would tell no more and take four times as long. */
+const comparedEvery = 4
+/** Visual information fidelity takes a third of a second a frame. */
+const informationEvery = 60
+/** So much of the clip says what kind it is; its measure is slow too. */
+const informationSeconds = 0.4
+const fewestPoints = 3
+
+/** Takes every so many frames, and counts time anew so that both sides of a comparison meet. */
+const taking = (every: number, framesPerSecond: number): string =>
+  `${every > 1 ? `select='not(mod(n,${every}))',` : ''}settb=AVTB,setpts=N/${framesPerSecond}/TB`
+
+async function encode(
+  encoded: PictureEncode,
+  reference: Reference,
+  place: number,
+  work: Work,
+): Promise<string> {
+  const { width, height, framesPerSecond, everyFrame, videoBitrateKbps } = encoded
+  const path = join(work.folder, `${place}.mkv`)
+  await run(
+    [
+      ...[...quiet, '-i', reference.path, '-an', '-vf'],
+      `${taking(everyFrame, framesPerSecond)},scale=${width}:${height}:flags=bicubic`,
+      ...['-r', `${framesPerSecond}`],
+      ...videoArguments({
+        ...{ codec: 'h264', effort: pictureEffort, width, height, videoBitrateKbps },
+        framesPerSecond,
+        keyframeIntervalSeconds: 2,
+        bFrames: 2,
+        encoder: newPlanDetails().encoder,
+      }),
+      path,
+    ],
+    'An encode of the clip failed.',
+    work,
+  )
+  return path
+}
+
+/** kb/s of the frames alone. */
+async function bitrateOf(path: string, framesPerSecond: number, { signal }: Work): Promise<number> {
+  const { output } = await ask(
+    'ffprobe',
+    [
+      '-v',
+      'error',
+      '-select_streams',
+      'v:0',
+      '-show_entries',
+      'packet=size',
+      '-of',
+      'csv=p=0',
+      path,
+    ],
+    { signal },
+  )
+  const sizes = output
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(Number)
+  const bytes = sizes.reduce((sum, size) => sum + size, 0)
+  return (bytes * 8 * framesPerSecond) / 1000 / Math.max(1, sizes.length)
+}
+
+/** An encode scaled back to the clip's size and held against it. */
+async function compare(
+  path: string,
+  { framesPerSecond, everyFrame }: PictureEncode,
+  reference: Reference,
+  work: Work,
+): Promise<Pick<MeasuredPoint, 'ssim' | 'vif' | 'psnrDecibels'>> {
+  const sampled = `select='not(mod(n,${comparedEvery}))'`
+  const rare = `select='not(mod(n,${informationEvery / comparedEvery}))'`
+  const said = await run(
+    [
+      ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', '-i', path],
+      ...['-i', reference.path, '-filter_complex'],
+      [
+        `[0:v]${taking(1, framesPerSecond)},${sampled},scale=${reference.width}:${reference.height}:flags=bicubic,format=yuv420p,split=3[a][b][c]`,
+        `[1:v]${taking(everyFrame, framesPerSecond)},${sampled},split=3[x][y][z]`,
+        '[a][x]ssim[o]',
+        '[b][y]psnr[p]',
+        `[c]${rare}[cc]`,
+        `[z]${rare}[zz]`,
+        '[cc][zz]vif[q]',
+      ].join(';'),
+      ...['-map', '[o]', '-map', '[p]', '-map', '[q]', '-f', 'null', '-'],
+    ],
+    'An encode could not be held against the clip.',
+    work,
+  )
+  return readMeasures(said)
+}
+
+/** Spatial and temporal information (ITU-T P.910), mean over a short while. */
+async function informationOf(reference: Reference, work: Work): Promise<[number, number]> {
+  const said = await run(
+    [
+      ...[
+        '-hide_banner',
+        '-nostdin',
+        '-nostats',
+        '-loglevel',
+        'info',
+        '-t',
+        `${informationSeconds}`,
+      ],
+      ...['-i', reference.path, '-vf', 'siti=print_summary=1', '-f', 'null', '-'],
+    ],
+    'The clip could not be looked through.',
+    work,
+  )
+  const [spatial, temporal] = [...said.matchAll(/Average: ([\d.]+)/g)].map(([, value]) =>
+    Number(value),
+  )
+  return [spatial ?? 0, temporal ?? 0]
+}
+
+/**
+ * Measures what the picture of a clip needs, by short encodes held against it; see docs/measured.md.
+ * Stopped early it gives what is known, where that is enough to fit. Throws in words.
+ */
+export async function measurePicture(options: PictureOptions): Promise<OwnPicture> {
+  const { signal, report, name, pieces } = options
+  const folder = await makeWorkFolder('picture')
+  const work: Work = { folder, signal }
+  try {
+    const path = join(folder, 'clip')
+    await pipeline(Readable.from(pieces), createWriteStream(path), { signal })
+    const reference = await makeReference(await lookAtClip(path, work), work)
+    await rm(path)
+    const encodes = pictureEncodes(reference)
+    const points: MeasuredPoint[] = []
+    const tell = (doing: string): void =>
+      report({ doing, done: points.length, of: encodes.length, points: [...points] })
+    tell('Looking through the clip')
+    const [spatialInformation, temporalInformation] = await informationOf(reference, work)
+
+    const left = [...encodes.entries()]
+    const lane = async (): Promise<void> => {
+      for (let next = left.shift(); next && !signal.aborted; next = left.shift()) {
+        const [place, encoded] = next
+        const { width, height, framesPerSecond } = encoded
+        tell(`${width}×${height} at ${framesPerSecond} fps, ${encoded.videoBitrateKbps} kb/s`)
+        const made = await encode(encoded, reference, place, work)
+        const videoBitrateKbps = await bitrateOf(made, framesPerSecond, work)
+        const measures = await compare(made, encoded, reference, work)
+        points.push({ width, height, framesPerSecond, videoBitrateKbps, ...measures })
+        await rm(made)
+      }
+    }
+    const ends = await Promise.allSettled(
+      Array.from({ length: Math.min(4, availableParallelism()) }, lane),
+    )
+    for (const end of ends)
+      if (end.status === 'rejected' && !(end.reason instanceof Stopped)) throw end.reason
+    if (points.length < fewestPoints)
+      throw new Error('It was stopped before enough was known of the picture.')
+    const { width, height, framesPerSecond, seconds } = reference
+    const measured = {
+      clip: { width, height, framesPerSecond, seconds },
+      effort: pictureEffort,
+      points,
+    }
+    return {
+      name,
+      measuredAt: new Date().toISOString(),
+      program: await programVersion(),
+      processor: cpus()[0]?.model.trim() || 'Processor',
+      spatialInformation,
+      temporalInformation,
+      ...measured,
+      ...fitPicture(measured),
+    }
+  } catch (error) {
+    throw signal.aborted
+      ? new Error('It was stopped before enough was known of the picture.')
+      : error
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
