@@ -2,6 +2,7 @@ import { dragArea, headroomArea, loadArea, picturesArea } from '../bench/browser
 import coreArea from '../bench/core'
 import { type Area, printFigures } from '../bench/figure'
 import listArea from '../bench/list'
+import ownPictureArea from '../bench/ownPicture'
 import plannerArea from '../bench/planner'
 import rehearsalArea from '../bench/rehearsal'
 import wireArea from '../bench/wire'
@@ -16,6 +17,7 @@ const areas: Record<string, Area> = {
   headroom: headroomArea,
   list: listArea,
   load: loadArea,
+  'own-picture': ownPictureArea,
   pictures: picturesArea,
   planner: plannerArea,
   rehearsal: rehearsalArea,
@@ -30,10 +32,12 @@ main(async () => {
     throw new Error(
       `No such area: ${unknown.join(', ')}. There are ${Object.keys(areas).join(', ')}.`,
     )
-  // The wire takes seven minutes, since what is sent is sent in real time.
-  const chosen = wanted.length > 0 ? wanted : Object.keys(areas).filter((name) => name !== 'wire')
-  if (chosen.includes('wire')) await ensurePrograms([systemPrograms.encoder])
-  if (chosen.some((name) => !['core', 'planner', 'rehearsal', 'wire'].includes(name))) {
+  // Each takes minutes: what is sent is sent in real time, and encodes are encoded.
+  const encoding = ['wire', 'own-picture']
+  const chosen =
+    wanted.length > 0 ? wanted : Object.keys(areas).filter((name) => !encoding.includes(name))
+  if (chosen.some((name) => encoding.includes(name))) await ensurePrograms([systemPrograms.encoder])
+  if (chosen.some((name) => !['core', 'planner', 'rehearsal', ...encoding].includes(name))) {
     await ensurePrograms([systemPrograms.database, systemPrograms.browser])
     await ensureBuild()
   }

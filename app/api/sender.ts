@@ -38,6 +38,14 @@ export async function keepLookBack(showId: string): Promise<void> {
   await ask(`/shows/${showId}/sender/look-back`, { method: 'POST' })
 }
 
+/** Cuts the stretches that were marked out of the recordings; the files, and what could not be cut. */
+export async function cutRecordings(
+  showId: string,
+): Promise<{ files: string[]; problems: string[] }> {
+  const answer = await ask(`/shows/${showId}/recordings/cuts`, { method: 'POST' })
+  return answer.json() as Promise<{ files: string[]; problems: string[] }>
+}
+
 export async function fetchStandIns(showId: string): Promise<StandInNow[]> {
   const answer = await ask(`/shows/${showId}/stand-ins`)
   return ((await answer.json()) as { standIns: StandInNow[] }).standIns

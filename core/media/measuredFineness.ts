@@ -44,14 +44,16 @@ export const logShareOf = (
   effort: OwnPicture['effort'],
 ): number => Math.log(point.videoBitrateKbps / neededKbps(point, values, effort))
 
+/** What a size makes of the picture beside the clip's own, 0 to 1. */
+const besideClip = ({ width, height }: Size, clip: Size, values: PictureClass): number =>
+  sizeTerm(values, (width * height) / (clip.width * clip.height))
+
 /**
  * What the bits make of a measured picture: its score over what its size makes of it beside the clip's.
  * Above 1 where the size costs less than the class says.
  */
 export const finenessMeasured = (point: MeasuredPoint, clip: Size, values: PictureClass): number =>
-  scoreFromSsim(point.ssim) /
-  100 /
-  sizeTerm(values, (point.width * point.height) / (clip.width * clip.height))
+  scoreFromSsim(point.ssim) / 100 / besideClip(point, clip, values)
 
 /** What the model alone says that the bits make of a point. */
 export const finenessModelled = (
@@ -67,6 +69,8 @@ export const finenessModelled = (
 /** The points of one size and frame rate. */
 interface MeasuredShape extends Curve {
   logPixels: number
+  /** What its size makes of it beside the clip's. */
+  sizeTerm: number
   framesPerSecond: number
 }
 
@@ -91,6 +95,7 @@ function measuredShapes(
     let most = 0
     return {
       logPixels: Math.log(first.width * first.height),
+      sizeTerm: besideClip(first, clip, values),
       framesPerSecond: first.framesPerSecond,
       places: placed.map(({ place }) => place),
       values: placed.map(({ value }) => (most = Math.max(most, value))),
@@ -100,8 +105,9 @@ function measuredShapes(
 
 /**
  * The quantisation term of a picture of one's own, read from its points: straight over the logarithm of
- * the bitrate between them, beyond them along the model's form, and straight over the logarithm of the
- * pixels between sizes that were measured, at the nearest frame rate that was.
+ * the bitrate between them, beyond them along the model's form; scores straight over the logarithm of the
+ * pixels between sizes that were measured, at the nearest frame rate that was, and beyond them by what
+ * the model makes of the size.
  */
 export function measuredFineness(
   picture: Pick<OwnPicture, 'points' | 'clip' | 'effort'>,
@@ -126,10 +132,17 @@ export function measuredFineness(
     const sizes = shapes
       .filter((shape) => shape.framesPerSecond === rate)
       .sort((a, b) => a.logPixels - b.logPixels)
-    const places = sizes.map(({ logPixels }) => logPixels)
     const logPixels = Math.log(width * height)
+    const above = sizes.findIndex((size) => size.logPixels >= logPixels)
+    const upper = sizes[above] ?? (sizes.at(-1) as MeasuredShape)
+    const lower = sizes[above - 1]
+    if (!lower || above < 0) return (logShare) => alongShape(upper, logShare)
+    const share = (logPixels - lower.logPixels) / (upper.logPixels - lower.logPixels)
+    const own = besideClip({ width, height }, picture.clip, values)
     return (logShare) =>
-      valueOn({ places, values: sizes.map((shape) => alongShape(shape, logShare)) }, logPixels)
+      (alongShape(lower, logShare) * lower.sizeTerm * (1 - share) +
+        alongShape(upper, logShare) * upper.sizeTerm * share) /
+      own
   }
   return { at, saturatesAt }
 }

@@ -1,3 +1,4 @@
+export * from './cuts'
 export * from './criticalPath'
 export * from './dueTasks'
 export * from './eventWords'

@@ -65,6 +65,8 @@ export const happeningSchema = z.discriminatedUnion('kind', [
     file: z.string().max(1000),
     seconds: z.number().min(0).max(longestSeconds).nullable(),
     megabytes: z.number().min(0).max(1_000_000_000),
+    /** When its first frame was written; the earliest logs did not say. */
+    startedAt: z.iso.datetime().max(40).optional(),
   }),
   z.strictObject({ kind: z.literal('noted'), text: z.string().min(1).max(2000) }),
 ])

@@ -1,9 +1,19 @@
-import type { CanvasName } from '../show'
+import type { CanvasName, Size } from '../show'
 import type { SendHealth } from './health'
 
 export const canvasInputs = ['test picture', 'own program'] as const
-/** Where a canvas that is sent from here comes from: the moving test picture, or the program that draws it. */
-export type CanvasInput = (typeof canvasInputs)[number]
+/**
+ * Where a canvas that is sent from here comes from: the moving test picture, the program that draws it, or
+ * a media file of the show that is played again and again.
+ */
+export type CanvasInput = (typeof canvasInputs)[number] | { fileId: string }
+
+/** A picture this much off a canvas's shape is not seen to be. */
+const mostOffShape = 0.02
+
+/** Whether a picture is of a canvas's shape, so that filling it distorts nothing that is seen. */
+export const isOfShape = (picture: Size, canvas: Size): boolean =>
+  Math.abs((picture.width * canvas.height) / (picture.height * canvas.width) - 1) <= mostOffShape
 
 export const sendTargets = ['destinations', 'stand-ins'] as const
 /** Where sends from here go: for real, or to the stand-ins of their destinations. */

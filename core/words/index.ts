@@ -1,3 +1,4 @@
+export * from './clockFace'
 export * from './names'
 export * from './numbersInWords'
 export * from './quantity'

@@ -25,7 +25,7 @@ export interface Work {
 const longestRunSeconds = 120
 export const quiet = ['-hide_banner', '-nostdin', '-loglevel', 'error', '-y'] as const
 /** A clip of somebody's is read as a file and opens nothing else. */
-const asFile = ['-protocol_whitelist', 'file'] as const
+export const asFile = ['-protocol_whitelist', 'file'] as const
 
 /** It was ended early on purpose. */
 export class Stopped extends Error {}
@@ -64,7 +64,10 @@ interface Probed {
 }
 
 /** The size, frame rate and length of the clip's picture, upright. */
-export async function lookAtClip(path: string, { signal }: Work): Promise<Clip> {
+export async function lookAtClip(
+  path: string,
+  { signal }: Pick<Work, 'signal'>,
+): Promise<Clip & { isTurned: boolean }> {
   const { output } = await ask(
     'ffprobe',
     [
@@ -86,9 +89,10 @@ export async function lookAtClip(path: string, { signal }: Work): Promise<Clip> 
   const rate = (frames ?? 0) / (per ?? 0)
   if (!stream?.width || !stream.height || !(rate > 0) || !(seconds > 0))
     throw new Error('This clip has no moving picture that can be decoded.')
-  const turned = stream.side_data_list?.some(({ rotation }) => (rotation ?? 0) % 180 !== 0)
-  const [width, height] = turned ? [stream.height, stream.width] : [stream.width, stream.height]
-  return { path, width, height, framesPerSecond: rate, seconds }
+  const isTurned =
+    stream.side_data_list?.some(({ rotation }) => (rotation ?? 0) % 180 !== 0) ?? false
+  const [width, height] = isTurned ? [stream.height, stream.width] : [stream.width, stream.height]
+  return { path, width, height, framesPerSecond: rate, seconds, isTurned }
 }
 
 /** What every encode is made from and held against: the middle of the clip, without a loss of its own. */

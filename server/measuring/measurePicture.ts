@@ -128,6 +128,21 @@ async function compare(
   return readMeasures(said)
 }
 
+/** One encode of the clip, and how alike it is. `place` names its file among others. */
+export async function measurePoint(
+  encoded: PictureEncode,
+  reference: Reference,
+  place: number,
+  work: Work,
+): Promise<MeasuredPoint> {
+  const { width, height, framesPerSecond } = encoded
+  const made = await encode(encoded, reference, place, work)
+  const videoBitrateKbps = await bitrateOf(made, framesPerSecond, work)
+  const measures = await compare(made, encoded, reference, work)
+  await rm(made)
+  return { width, height, framesPerSecond, videoBitrateKbps, ...measures }
+}
+
 /** Spatial and temporal information (ITU-T P.910), mean over a short while. */
 async function informationOf(reference: Reference, work: Work): Promise<[number, number]> {
   const said = await run(
@@ -176,13 +191,15 @@ export async function measurePicture(options: PictureOptions): Promise<OwnPictur
     const lane = async (): Promise<void> => {
       for (let next = left.shift(); next && !signal.aborted; next = left.shift()) {
         const [place, encoded] = next
-        const { width, height, framesPerSecond } = encoded
-        tell(`${width}×${height} at ${framesPerSecond} fps, ${encoded.videoBitrateKbps} kb/s`)
-        const made = await encode(encoded, reference, place, work)
-        const videoBitrateKbps = await bitrateOf(made, framesPerSecond, work)
-        const measures = await compare(made, encoded, reference, work)
-        points.push({ width, height, framesPerSecond, videoBitrateKbps, ...measures })
-        await rm(made)
+        const { width, height, framesPerSecond, videoBitrateKbps } = encoded
+        tell(`${width}×${height} at ${framesPerSecond} fps, ${videoBitrateKbps} kb/s`)
+        points.push(
+          await measurePoint(encoded, reference, place, work).catch((error: unknown) => {
+            // What one could not do, the others need not try.
+            left.length = 0
+            throw error
+          }),
+        )
       }
     }
     const ends = await Promise.allSettled(

@@ -1,8 +1,8 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { createReadStream, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Happening } from '@green-mantle/core/night'
+import type { CanvasInput, Happening } from '@green-mantle/core/night'
 import { newDestination, newRecording, newShow, type Show } from '@green-mantle/core/show'
 import { afterAll, afterEach, describe, expect, it, vi } from 'vitest'
 import {
@@ -72,12 +72,13 @@ afterEach(async () => {
   for (const sender of running.splice(0)) await sender.stop()
 })
 
-async function begin(show: Show, inputs: 'test picture' | 'own program' = 'test picture') {
+async function begin(show: Show, inputs: CanvasInput = 'test picture') {
   const told: Happening[] = []
   await standInFor('show', show)
   const sender = await Sender.begin({
     show,
     inputs: { landscape: inputs, vertical: inputs },
+    pieces: (name) => createReadStream(join(folder, name)) as AsyncIterable<Buffer>,
     recordingsFolder: folder,
     ingestOf: async (_, { id }) => ({
       address: await standInAddress('show', id),
@@ -246,6 +247,29 @@ describe('the sender', () => {
     // The recording alone.
     expect((await sender.state()).canvases[0]?.encodes).toHaveLength(1)
   }, 60_000)
+
+  it('plays a media file again and again, with silence where it has no sound, and refuses one of another shape', async () => {
+    const make = (name: string, size: string): void =>
+      void execFileSync('ffmpeg', [
+        ...['-loglevel', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i'],
+        ...[`testsrc2=size=${size}:rate=24:duration=1`, '-c:v', 'libx264', '-pix_fmt', 'yuv420p'],
+        join(folder, name),
+      ])
+    make('wide.mp4', '640x360')
+    make('square.mp4', '360x360')
+    await expect(begin(smallShow(), { fileId: 'square.mp4' })).rejects.toMatchObject({
+      details: { status: 422, detail: expect.stringMatching(/360×360.*distorted/) as string },
+    })
+    const { sender, sendOf } = await begin(smallShow(), { fileId: 'wide.mp4' })
+    sender.startSend('one')
+    await vi.waitFor(() => expect(arrivingAt('show', 'one')?.picture?.width).toBe(320), within)
+    // Longer than the file is.
+    await vi.waitFor(
+      async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(40),
+      within,
+    )
+    await sender.stop()
+  })
 
   it('takes a canvas from the program that draws it', async () => {
     const { sender, sendOf } = await begin(smallShow(), 'own program')

@@ -9,8 +9,10 @@ import type { CanvasInput, Happening, SenderState } from '@green-mantle/core/nig
 import type { CanvasName, Destination, Show } from '@green-mantle/core/show'
 import { renditionInWords } from '@green-mantle/core/words'
 import Flv from 'node-media-server/src/protocol/flv.js'
+import { safeFileName } from '../files/safeFileName'
 import { makeWorkFolder } from '../files/workFolders'
 import { ask } from '../measuring/encoderProgram'
+import { makeMediaClip } from '../pictures/mediaClip'
 import { makeTestClip } from '../pictures/testClip'
 import { CanvasFeed } from './canvasFeed'
 import { LocalIngest } from './localIngest'
@@ -22,6 +24,8 @@ export interface SenderOptions {
   show: Show
   inputs: Readonly<Record<CanvasName, CanvasInput>>
   recordingsFolder: string
+  /** The bytes of a person's own file, piece by piece. */
+  pieces: (fileId: string) => AsyncIterable<Buffer>
   /** Where an output goes and with which key; opened for each connection anew. */
   ingestOf: (output: EncodedOutput, destination: Destination) => Promise<Ingest>
   /** Keeps what happens in the log of the night. */
@@ -50,14 +54,6 @@ const lookBackSeconds = 30
 /** What a program sends may wait this long for the encoder. */
 const mostWaitingBytes = 16_000_000
 const [videoTag, keyframeFlag] = [9, 3]
-
-/** What may stand in the name of a file on every system. */
-const fileName = (text: string): string =>
-  text
-    .replaceAll(/[^\p{L}\p{N} ._-]/gu, ' ')
-    .replaceAll(/\s+/g, ' ')
-    .trim()
-    .slice(0, 80) || 'recording'
 
 const plannedKbpsOf = ({ rendition }: EncodedOutput): number =>
   rendition.videoBitrateKbps + rendition.audioBitrateKbps
@@ -108,8 +104,7 @@ export class Sender {
     const begun = new Date().toISOString().slice(0, 19).replaceAll(':', '-')
     for (const encodes of canvasEncodesOf(show)) {
       const input = inputs[encodes.canvas]
-      const clip =
-        input === 'test picture' ? await makeTestClip(this.folder, show, encodes.canvas) : null
+      const clip = await this.clipOf(input, encodes.canvas)
       // On loopback nothing is ever behind; one program has one sound to give; and what can't be sent
       // from here is not encoded for nothing.
       const plain: CanvasEncodes = {
@@ -140,7 +135,7 @@ export class Sender {
           const again = attempt === 0 ? '' : ` (${attempt + 1})`
           const file = join(
             recordingsFolder,
-            `${fileName(show.title)}, ${fileName(output.feed.name)}, ${begun}${again}.mkv`,
+            `${safeFileName(show.title)}, ${safeFileName(output.feed.name)}, ${begun}${again}.mkv`,
           )
           this.recordings.set(file, output.feed.name)
           return file
@@ -154,8 +149,17 @@ export class Sender {
       const programKey = input === 'own program' ? this.expectProgram(feed, encodes.canvas) : ''
       if (plain.encodes.length === 0) continue
       this.canvases.push({ encodes: plain, feed, input, programKey })
-      if (input === 'test picture') feed.start()
+      if (clip !== null) feed.start()
     }
+  }
+
+  /** What a canvas that no program draws is made of, as a file that is looped; null where one draws it. */
+  private clipOf(input: CanvasInput, canvas: CanvasName): Promise<string | null> {
+    const { folder, options } = this
+    if (input === 'own program') return Promise.resolve(null)
+    return input === 'test picture'
+      ? makeTestClip(folder, options.show, canvas)
+      : makeMediaClip(folder, options.show, canvas, options.pieces(input.fileId))
   }
 
   /** One encode of ours comes in here, and goes out to its ingest. */
@@ -284,7 +288,7 @@ export class Sender {
       const { show, recordingsFolder } = this.options
       const file = join(
         recordingsFolder,
-        `${fileName(show.title)}, ${canvas}, last ${lookBack.seconds} s, ${at}.flv`,
+        `${safeFileName(show.title)}, ${canvas}, last ${lookBack.seconds} s, ${at}.flv`,
       )
       await writeFile(file, content)
       this.options.log({
@@ -304,10 +308,13 @@ export class Sender {
       const { worked, output } = await ask('ffprobe', [
         ...['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', file],
       ])
-      const seconds = Number.parseFloat(output)
+      const length = Number.parseFloat(output)
+      const seconds = worked && Number.isFinite(length) ? length : null
+      // It was written to its end just when it was closed.
+      const closedAt = await stat(file).then(({ mtimeMs }) => mtimeMs, Date.now)
       this.options.log({
-        ...{ kind: 'recorded', name, file, megabytes },
-        seconds: worked && Number.isFinite(seconds) ? seconds : null,
+        ...{ kind: 'recorded', name, file, megabytes, seconds },
+        startedAt: new Date(closedAt - (seconds ?? 0) * 1000).toISOString(),
       })
     }
   }

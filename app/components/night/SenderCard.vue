@@ -1,11 +1,16 @@
 <script setup lang="ts">
-import { canvasNames } from '@green-mantle/core/show'
+import {
+  type CanvasInput,
+  canvasInputs,
+  isOfShape,
+  type SendTarget,
+} from '@green-mantle/core/night'
+import { type CanvasName, canvasNames } from '@green-mantle/core/show'
 import { Radio, Square } from '@lucide/vue'
 import { computed, reactive, ref } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
 import CopiedText from '~/components/trial/CopiedText.vue'
-import type { CanvasInput, SendTarget } from '@green-mantle/core/night'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
@@ -20,14 +25,31 @@ const targets = [
   { value: 'stand-ins' as const, label: 'stand-ins, to practise' },
   { value: 'destinations' as const, label: 'the destinations, for real' },
 ]
-const inputs = reactive<Record<'landscape' | 'vertical', CanvasInput>>({
+/** By canvas, as the list has it; a media file stands under its identifier. */
+const chosen = reactive<Record<CanvasName, string>>({
   landscape: 'test picture',
   vertical: 'test picture',
 })
-const inputChoices = [
-  { value: 'test picture' as const, label: 'the moving test picture' },
-  { value: 'own program' as const, label: 'the program that draws it' },
+const inputNames: Record<string, string> = {
+  'test picture': 'the moving test picture',
+  'own program': 'the program that draws it',
+}
+/** A file of another shape would be distorted, so that it is not offered. */
+const inputChoices = (canvas: CanvasName): { value: string; label: string }[] => [
+  ...canvasInputs.map((value) => ({ value, label: inputNames[value] ?? value })),
+  ...show.show.sources.flatMap(({ name, appearance, nativeWidth, nativeHeight }) =>
+    appearance.type === 'media file' &&
+    isOfShape({ width: nativeWidth, height: nativeHeight }, show.show.canvasPair[canvas])
+      ? [{ value: appearance.fileId, label: `${name}, played again and again` }]
+      : [],
+  ),
 ]
+const inputOf = (canvas: CanvasName): CanvasInput =>
+  canvasInputs.find((input) => input === chosen[canvas]) ?? { fileId: chosen[canvas] }
+const inputs = (): Record<CanvasName, CanvasInput> => ({
+  landscape: inputOf('landscape'),
+  vertical: inputOf('vertical'),
+})
 const canvases = computed(() =>
   canvasNames.filter(
     (canvas) =>
@@ -107,10 +129,10 @@ function stop(): void {
         <SelectField
           v-for="canvas in canvases"
           :key="canvas"
-          v-model="inputs[canvas]"
+          v-model="chosen[canvas]"
           class="w-52"
           :label="`The ${canvas} canvas comes from`"
-          :choices="inputChoices"
+          :choices="inputChoices(canvas)"
         />
         <button
           v-if="target === 'stand-ins'"
@@ -125,7 +147,7 @@ function stop(): void {
           type="button"
           class="button button-primary"
           :disabled="sender.isWorking || sender.answer?.missing !== null || sender.answer.elsewhere"
-          @click="sender.begin(target, { ...inputs })"
+          @click="sender.begin(target, inputs())"
         >
           <Radio class="size-4" />
           {{ sender.isWorking ? 'Starting the encoders …' : 'Start the encoders' }}

@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { wrapUp } from '@green-mantle/core/night'
-import { Download } from '@lucide/vue'
+import { cutsOf, wrapUp } from '@green-mantle/core/night'
+import { Download, Scissors } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
+import { wordsFor } from '~/api/problem'
+import { cutRecordings } from '~/api/sender'
 import { download, fileNameFor } from '~/composables/files'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
@@ -75,6 +77,27 @@ const kinds: readonly { kind: Kind; label: string }[] = [
   { kind: 'csv', label: 'Table (CSV)' },
   { kind: 'json', label: 'Wrap-up (JSON)' },
 ]
+
+/** Where stretches were marked and a recording was closed, they can be cut out of it. */
+const cuts = computed(() => cutsOf(log.state))
+const isCutting = ref(false)
+const cutWords = ref('')
+async function cut(): Promise<void> {
+  if (!show.id) return
+  isCutting.value = true
+  cutWords.value = ''
+  try {
+    const { files, problems } = await cutRecordings(show.id)
+    cutWords.value = [
+      ...(files.length > 0 ? [`On the computer that records: ${files.join('; ')}.`] : []),
+      ...problems,
+    ].join(' ')
+  } catch (error) {
+    cutWords.value = wordsFor(error)
+  } finally {
+    isCutting.value = false
+  }
+}
 </script>
 
 <template>
@@ -89,5 +112,17 @@ const kinds: readonly { kind: Kind; label: string }[] = [
     >
       <Download class="size-4" /> {{ label }}
     </button>
+    <button
+      v-if="cuts.length > 0"
+      type="button"
+      class="button"
+      :disabled="isCutting"
+      title="Copied from the recording, nothing encoded again: each begins at the keyframe before"
+      @click="cut"
+    >
+      <Scissors class="size-4" />
+      {{ isCutting ? 'Cutting …' : `Cut marked stretches out (${cuts.length})` }}
+    </button>
+    <p class="text-ink-2 basis-full text-sm break-words" role="status">{{ cutWords }}</p>
   </div>
 </template>

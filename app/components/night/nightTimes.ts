@@ -1,3 +1,4 @@
+export { clockFace } from '@green-mantle/core/words'
 import { DateTime } from 'luxon'
 
 const inZone = (instant: Date, zone: string): DateTime =>
@@ -16,10 +17,3 @@ export const otherDay = (instant: Date, timeZone: string, day: Date): string =>
 /** With the second, as the log has it. */
 export const secondOfDay = (iso: string, timeZone: string): string =>
   DateTime.fromISO(iso, { zone: timeZone }).toFormat('HH:mm:ss')
-
-/** "0:07:48", without a sign. */
-export function clockFace(seconds: number): string {
-  const whole = Math.floor(Math.abs(seconds))
-  const two = (value: number): string => String(value).padStart(2, '0')
-  return `${Math.floor(whole / 3600)}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}`
-}

@@ -111,6 +111,12 @@ export async function* readFile(
   }
 }
 
+/** All bytes of a file, chunk by chunk; none where there is no such file. */
+export async function* readWholeFile(database: Knex, id: string): AsyncGenerator<Buffer> {
+  const file = await findFile(database, id)
+  if (file) yield* readFile(database, id, 0, file.byteCount - 1)
+}
+
 /** A file that no show uses any more is kept this long, as a deleted show is. */
 const keepUnusedDays = 30
 

@@ -3,7 +3,7 @@ import { fileIdSchema, shortTextSchema } from '@green-mantle/core/show'
 import { setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { useDatabase } from '../../../database/connection'
-import { findFile, readFile } from '../../../database/files/fileStore'
+import { findFile, readWholeFile } from '../../../database/files/fileStore'
 import { keepPicture } from '../../../database/pictures/pictureStore'
 import { apiHandler } from '../../../http/apiHandler'
 import { requireEncoder } from '../../../http/encoderRequests'
@@ -29,7 +29,7 @@ export default apiHandler(async (event) => {
     })
   const began = beginPicture({
     name,
-    pieces: readFile(database, fileId, 0, file.byteCount - 1),
+    pieces: readWholeFile(database, fileId),
     keep: (picture) => keepPicture(database, picture),
   })
   if (!began)

@@ -1,8 +1,10 @@
 import { resolve } from 'node:path'
 import { canvasInputs, sendTargets } from '@green-mantle/core/night'
+import { fileIdSchema } from '@green-mantle/core/show'
 import { setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { useDatabase } from '../../../../database/connection'
+import { readWholeFile } from '../../../../database/files/fileStore'
 import { apiHandler } from '../../../../http/apiHandler'
 import { requireEncoder } from '../../../../http/encoderRequests'
 import { ProblemError } from '../../../../http/problem'
@@ -13,12 +15,10 @@ import { beginSender } from '../../../../sender/senders'
 import { readSettings } from '../../../../settings'
 import { standInFor } from '../../../../standIns/platforms'
 
+const inputSchema = z.union([z.enum(canvasInputs), z.strictObject({ fileId: fileIdSchema })])
 const bodySchema = z.strictObject({
   target: z.enum(sendTargets),
-  inputs: z.strictObject({
-    landscape: z.enum(canvasInputs),
-    vertical: z.enum(canvasInputs),
-  }),
+  inputs: z.strictObject({ landscape: inputSchema, vertical: inputSchema }),
 })
 
 /** Begins every encode of the plan, as it is saved; nothing is sent before it is asked for. */
@@ -35,6 +35,7 @@ export default apiHandler(async (event) => {
   const began = await beginSender({
     ...{ database, showId, target, show, inputs },
     recordingsFolder: resolve(readSettings().recordingsFolder),
+    pieces: (fileId) => readWholeFile(database, fileId),
     ingestOf: (output, destination) => ingestFor(showId, target, output, destination),
   })
   if (!began)

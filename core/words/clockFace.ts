@@ -1,0 +1,6 @@
+/** "0:07:48", without a sign. */
+export function clockFace(seconds: number): string {
+  const whole = Math.floor(Math.abs(seconds))
+  const two = (value: number): string => String(value).padStart(2, '0')
+  return `${Math.floor(whole / 3600)}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}`
+}
