@@ -54,9 +54,9 @@ function measuredCrossing(points: readonly MeasuredPoint[]): number | null {
     return y0 + ((y1 - y0) * (place - x0)) / (x1 - x0)
   }
   const [ofLarge, ofSmall] = [of(large), of(small)]
-  for (let kbps = 1500; kbps < 12_000; kbps += 10) {
+  for (let kbps = 2000; kbps < 12_000; kbps += 10) {
     const lead = at(ofLarge, Math.log(kbps)) - at(ofSmall, Math.log(kbps))
-    if (lead > 0) return kbps === 1500 ? null : kbps
+    if (lead > 0) return kbps === 2000 ? null : kbps
   }
   return null
 }
@@ -94,7 +94,7 @@ function figuresOf(name: string, picture: OwnPicture, held: readonly MeasuredPoi
     { ...large, framesPerSecond: 60 },
     picture,
     'desk',
-    { fromKbps: 1500, toKbps: 12_000 },
+    { fromKbps: 2000, toKbps: 12_000 },
   )
   return [
     { name: `${name}.bits_for_clean`, value: picture.cleanBitrateKbps, unit: 'kb/s' },

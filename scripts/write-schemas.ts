@@ -8,6 +8,8 @@ import {
   profileFileVersion,
   showFileJsonSchema,
   showFileVersion,
+  wrapUpFileJsonSchema,
+  wrapUpFileVersion,
 } from '@green-mantle/core/formats'
 import { root } from './paths'
 
@@ -18,6 +20,7 @@ const schemas = {
   [`show-${showFileVersion}`]: showFileJsonSchema(),
   [`dressing-${dressingFileVersion}`]: dressingFileJsonSchema(),
   [`night-${nightFileVersion}`]: nightFileJsonSchema(),
+  [`wrap-up-${wrapUpFileVersion}`]: wrapUpFileJsonSchema(),
   [`destination-profile-${profileFileVersion}`]: profileFileJsonSchema(),
 }
 for (const [name, schema] of Object.entries(schemas))

@@ -1,6 +1,7 @@
 import { createKeybindingsHandler, type KeyBindingMap } from 'tinykeys'
 import { onScopeDispose, watch } from 'vue'
 import { allCommands, type Command, runCommand } from './commands'
+import { keysOf } from './ownKeys'
 
 const isApple = /Mac|iPhone|iPad/.test(navigator.platform)
 
@@ -45,7 +46,7 @@ function worksThere({ worksInFields }: Command, target: EventTarget | null): boo
   return worksInFields === 'when unchanged' && (target as HTMLElement).dataset.unchanged === 'true'
 }
 
-const pressesIn = ({ keys = '' }: Command): number => keys.split(' ').length
+const pressesIn = (command: Command): number => (keysOf(command) ?? '').split(' ').length
 
 /**
  * Listens for the keys of every command on offer, for as long as the calling component is there.
@@ -55,12 +56,15 @@ export function listenForKeys(): void {
   let matches: Command[] = []
   let handle: EventListener = () => {}
   watch(
-    allCommands,
-    (commands) => {
-      const withKeys = commands.filter(({ keys, isListedOnly }) => keys && !isListedOnly)
+    () =>
+      allCommands().flatMap((command) => {
+        const keys = command.isListedOnly ? undefined : keysOf(command)
+        return keys ? [{ command, keys }] : []
+      }),
+    (withKeys) => {
       handle = createKeybindingsHandler(
         Object.fromEntries(
-          withKeys.map((command) => [command.keys, () => matches.push(command)]),
+          withKeys.map(({ command, keys }) => [keys, () => matches.push(command)]),
         ) as KeyBindingMap,
       )
     },

@@ -178,6 +178,20 @@ describe('a measured picture', () => {
     )
   })
 
+  it('is read from encodes of the same bits, too, and from one alone', () => {
+    const [first] = rising.points as [MeasuredPoint]
+    const sent = asSent(first)
+    for (const points of [[first], [first, { ...first, ssim: first.ssim / 2 }]]) {
+      const picture = { ...rising, points }
+      for (const videoBitrateKbps of [50, first.videoBitrateKbps, 50_000])
+        expect(pictureScore({ ...sent, videoBitrateKbps }, picture, 'phone')).toBeGreaterThan(0)
+      expect(pictureScore(sent, picture, 'desk')).toBeCloseTo(
+        pictureScore(sent, { ...rising, points: [first] }, 'desk'),
+        9,
+      )
+    }
+  })
+
   it('has its sizes cross where the points cross', () => {
     // 1280×720 gains 5 points a doubling, 1920×1080 gains 9 and is 12 behind at 1 Mb/s: they meet at 8 Mb/s.
     const picture = pictureOf(

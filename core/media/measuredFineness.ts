@@ -1,5 +1,6 @@
 import type { MeasuredPoint, OwnPicture, Size } from '../show'
 import { scoreFromSsim } from './measuredScore'
+import { monotoneCurve } from './monotoneCurve'
 import { quantisationTerm, sizeTerm } from './pictureTerms'
 import {
   codecEfficiency,
@@ -10,21 +11,6 @@ import {
 } from './pictureScoreTables'
 
 type Shape = Size & { framesPerSecond: number }
-
-/** Values over ascending places, straight between them and level beyond the ends. */
-interface Curve {
-  places: number[]
-  values: number[]
-}
-
-function valueOn({ places, values }: Curve, at: number): number {
-  const above = places.findIndex((place) => place >= at)
-  if (above < 0) return values.at(-1) as number
-  if (above === 0) return values[0] as number
-  const [low, high] = [places[above - 1] as number, places[above] as number]
-  const share = (at - low) / (high - low)
-  return (values[above - 1] as number) * (1 - share) + (values[above] as number) * share
-}
 
 /** kb/s that a clean picture needs at the effort with which the points were made. */
 const neededKbps = (
@@ -67,7 +53,11 @@ export const finenessModelled = (
   )
 
 /** The points of one size and frame rate. */
-interface MeasuredShape extends Curve {
+interface MeasuredShape {
+  /** Where its points lie: ln(bitrate ÷ what a clean picture needs). */
+  from: number
+  to: number
+  curve: (logShare: number) => number
   logPixels: number
   /** What its size makes of it beside the clip's. */
   sizeTerm: number
@@ -76,7 +66,7 @@ interface MeasuredShape extends Curve {
 
 function measuredShapes(
   { points, clip, effort }: Pick<OwnPicture, 'points' | 'clip' | 'effort'>,
-  values: PictureClass,
+  classValues: PictureClass,
 ): MeasuredShape[] {
   const byShape = new Map<string, MeasuredPoint[]>()
   for (const point of points) {
@@ -87,25 +77,30 @@ function measuredShapes(
     const [first] = own as [MeasuredPoint]
     const placed = own
       .map((point) => ({
-        place: logShareOf(point, values, effort),
-        value: finenessMeasured(point, clip, values),
+        place: logShareOf(point, classValues, effort),
+        value: finenessMeasured(point, clip, classValues),
       }))
-      .sort((a, b) => a.place - b.place)
+      .sort((a, b) => a.place - b.place || b.value - a.value)
+      // Of encodes that took the same bits the best counts.
+      .filter(({ place }, index, all) => index === 0 || place > (all[index - 1]?.place ?? 0) + 1e-9)
     // More bits are never worse; where they were measured to be, that is noise.
     let most = 0
+    const values = placed.map(({ value }) => (most = Math.max(most, value)))
+    const places = placed.map(({ place }) => place)
     return {
       logPixels: Math.log(first.width * first.height),
-      sizeTerm: besideClip(first, clip, values),
+      sizeTerm: besideClip(first, clip, classValues),
       framesPerSecond: first.framesPerSecond,
-      places: placed.map(({ place }) => place),
-      values: placed.map(({ value }) => (most = Math.max(most, value))),
+      from: places[0] as number,
+      to: places.at(-1) as number,
+      curve: monotoneCurve({ places, values }),
     }
   })
 }
 
 /**
- * The quantisation term of a picture of one's own, read from its points: straight over the logarithm of
- * the bitrate between them, beyond them along the model's form; scores straight over the logarithm of the
+ * The quantisation term of a picture of one's own, read from its points: a curve that never falls over the
+ * logarithm of the bitrate between them, beyond them along the model's form; scores straight over the logarithm of the
  * pixels between sizes that were measured, at the nearest frame rate that was, and beyond them by what
  * the model makes of the size.
  */
@@ -114,16 +109,13 @@ export function measuredFineness(
   values: PictureClass,
 ): { at: (shape: Shape) => (logShare: number) => number; saturatesAt: number } {
   const shapes = measuredShapes(picture, values)
-  const saturatesAt = Math.max(0, ...shapes.flatMap(({ places }) => places))
+  const saturatesAt = Math.max(0, ...shapes.map(({ to }) => to))
   const modelled = (logShare: number): number =>
     quantisationTerm(values, Math.exp(logShare / values.quantisationExponent))
   const alongShape = (shape: MeasuredShape, logShare: number): number => {
-    const beyond = Math.min(
-      shape.places.at(-1) as number,
-      Math.max(shape.places[0] as number, logShare),
-    )
-    const inside = valueOn(shape, beyond)
-    return beyond === logShare ? inside : (inside * modelled(logShare)) / modelled(beyond)
+    const within = Math.min(shape.to, Math.max(shape.from, logShare))
+    const inside = shape.curve(within)
+    return within === logShare ? inside : (inside * modelled(logShare)) / modelled(within)
   }
   const rates = [...new Set(shapes.map(({ framesPerSecond }) => framesPerSecond))]
   const at = ({ width, height, framesPerSecond }: Shape): ((logShare: number) => number) => {

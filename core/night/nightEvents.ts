@@ -4,6 +4,30 @@ import { identifierSchema, shortTextSchema, taskIdSchema } from '../show'
 const mostBackSeconds = 86_400
 const longestSeconds = 1_000_000
 
+/** What one send from here came to, when it was ended. */
+export const sentSchema = z.strictObject({
+  kind: z.literal('sent'),
+  destinationId: identifierSchema,
+  name: shortTextSchema,
+  isBackup: z.boolean(),
+  seconds: z.number().min(0).max(longestSeconds),
+  meanKbps: z.number().min(0).max(10_000_000),
+  plannedKbps: z.number().min(0).max(10_000_000),
+  sentFrames: z.int().min(0),
+  lostFrames: z.int().min(0),
+  reconnects: z.int().min(0),
+})
+/** What one recording came to; its length as it is read from the file, null where it can't be. */
+export const recordedSchema = z.strictObject({
+  kind: z.literal('recorded'),
+  name: shortTextSchema,
+  file: z.string().max(1000),
+  seconds: z.number().min(0).max(longestSeconds).nullable(),
+  megabytes: z.number().min(0).max(1_000_000_000),
+  /** When its first frame was written; the earliest logs did not say. */
+  startedAt: z.iso.datetime().max(40).optional(),
+})
+
 /** Something that happened on the night, as whoever saw it says it. */
 export const happeningSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('begun') }),
@@ -45,29 +69,8 @@ export const happeningSchema = z.discriminatedUnion('kind', [
     destinationId: identifierSchema,
     name: shortTextSchema,
   }),
-  /** What one send from here came to, when it was ended. */
-  z.strictObject({
-    kind: z.literal('sent'),
-    destinationId: identifierSchema,
-    name: shortTextSchema,
-    isBackup: z.boolean(),
-    seconds: z.number().min(0).max(longestSeconds),
-    meanKbps: z.number().min(0).max(10_000_000),
-    plannedKbps: z.number().min(0).max(10_000_000),
-    sentFrames: z.int().min(0),
-    lostFrames: z.int().min(0),
-    reconnects: z.int().min(0),
-  }),
-  /** What one recording came to; its length as it is read from the file, null where it can't be. */
-  z.strictObject({
-    kind: z.literal('recorded'),
-    name: shortTextSchema,
-    file: z.string().max(1000),
-    seconds: z.number().min(0).max(longestSeconds).nullable(),
-    megabytes: z.number().min(0).max(1_000_000_000),
-    /** When its first frame was written; the earliest logs did not say. */
-    startedAt: z.iso.datetime().max(40).optional(),
-  }),
+  sentSchema,
+  recordedSchema,
   z.strictObject({ kind: z.literal('noted'), text: z.string().min(1).max(2000) }),
 ])
 export type Happening = z.infer<typeof happeningSchema>

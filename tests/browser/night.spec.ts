@@ -185,6 +185,9 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await expect(card(page, 'Flickerbrook')).toContainText('came back once')
   await expect(card(page, 'Longmeadow')).not.toContainText('came back')
 
+  await page.keyboard.press('Shift+M')
+  await expect(page.getByText(/^Kept the last 30 s of the landscape canvas/).first()).toBeVisible()
+
   // Neither key is to be seen anywhere while they are being used.
   const processes = [...encodersOf(stack).values()].join('\n')
   expect(processes).toContain('from-here')
@@ -210,7 +213,7 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await expect(page.getByRole('button', { name: 'Start the encoders' })).toBeVisible()
   expect(encodersOf(stack).size).toBe(0)
   const folder = `${stack.directory}/recordings`
-  const [file] = readdirSync(folder).filter((name) => name.startsWith('A practised night'))
+  const [file] = readdirSync(folder).filter((name) => /^A practised night.*\.mkv$/.test(name))
   const seconds = execFileSync(
     'ffprobe',
     [...['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0'], `${folder}/${file}`],
@@ -232,6 +235,11 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await page.getByRole('button', { name: 'WebVTT chapters' }).click()
   const stream = await (await download).createReadStream()
   expect(Buffer.concat(await stream.toArray()).toString()).toContain('The bud opens')
+
+  // The stretch that was marked, as far as it was recorded.
+  await page.getByRole('button', { name: 'Cut marked stretches out (1)' }).click()
+  await expect(page.getByText(/^On the computer that records: /)).toBeVisible()
+  expect(readdirSync(folder).filter((name) => /, 0-00-\d\d\.mkv$/.test(name))).toHaveLength(1)
 
   await page.getByRole('button', { name: 'Make it' }).click()
   await expect(page).toHaveURL(/\/destinations$/)
@@ -317,6 +325,42 @@ test('the order is made one’s own by keyboard alone, each change one step of u
   await expect(
     page.getByRole('button', { name: 'Stop syncs and updates', exact: true }),
   ).toBeVisible()
+})
+
+test('scenes and marks have keys, which can be others in this browser', async ({ page, stack }) => {
+  const { id } = await storeShow(stack.application.address, tonight())
+  await page.goto(`/shows/${id}/run-sheet`)
+  await page.getByRole('button', { name: 'Begin the night' }).click()
+  await expect(page.getByText('The night begins')).toBeVisible()
+  await page.keyboard.press('2')
+  const [, scene] = tonight().scenes
+  await expect(page.getByLabel('Scene on air')).toHaveValue(scene?.id ?? '')
+
+  await page.keyboard.press('Shift+?')
+  const list = page.getByRole('dialog')
+  await list.getByRole('button', { name: 'Change the keys of Mark this moment' }).focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('d')
+  await expect(list.getByRole('alert')).toContainText('What is due now is done')
+  await page.keyboard.press('k')
+  await expect(
+    list.getByRole('button', { name: 'Change the keys of Mark this moment' }),
+  ).toHaveText('K')
+  await expectAccessible(page)
+  await page.keyboard.press('Escape')
+  await expect(list).toBeHidden()
+  await page.reload()
+  await expect(page.getByText('The night begins')).toBeVisible()
+  const marks = page.getByRole('list', { name: 'Marks made' }).getByRole('listitem')
+  await page.keyboard.press('m')
+  await page.keyboard.press('k')
+  await expect(marks).toHaveCount(1)
+
+  await page.keyboard.press('Shift+?')
+  await list.getByRole('button', { name: 'The usual keys for Mark this moment' }).click()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('m')
+  await expect(marks).toHaveCount(2)
 })
 
 test('the server is killed in the middle of a night: no encoder is left, and the night goes on', async ({

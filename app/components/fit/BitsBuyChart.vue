@@ -245,8 +245,7 @@ const option = computed(() => ({
   <div class="flex min-h-0 flex-col">
     <div class="min-h-0 grow"><VChart :option="option" autoresize /></div>
     <p v-if="measuredPoints.length > 0" class="text-ink-2 text-xs">
-      Dots: encodes of your clip; between them the curves are straight, elsewhere they follow the
-      model.
+      Dots: encodes of your clip; the curves go through them, and beyond them they follow the model.
     </p>
     <p class="text-ink-2 text-xs">{{ crossings.map(({ words }) => words).join(' ') }}</p>
     <p class="min-h-4 text-xs" role="status" data-testid="next-step">

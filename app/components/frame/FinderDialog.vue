@@ -2,6 +2,7 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { computed, nextTick, ref } from 'vue'
 import { allCommands, type Command, runCommand } from '~/commands/commands'
+import { keysOf } from '~/commands/ownKeys'
 import KeyCaps from './KeyCaps.vue'
 import ModalDialog from './ModalDialog.vue'
 
@@ -54,7 +55,7 @@ async function choose(command: Command | null): Promise<void> {
               >{{ command.label }}
               <span class="text-ink-2 ml-1 text-xs">{{ command.group }}</span></span
             >
-            <KeyCaps v-if="command.keys" :keys="command.keys" />
+            <KeyCaps v-if="keysOf(command)" :keys="keysOf(command) ?? ''" />
           </li>
         </ComboboxOption>
       </ComboboxOptions>

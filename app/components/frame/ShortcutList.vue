@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { allCommands, type Command } from '~/commands/commands'
-import KeyCaps from './KeyCaps.vue'
+import { keysOf } from '~/commands/ownKeys'
 import ModalDialog from './ModalDialog.vue'
+import ShortcutRow from './ShortcutRow.vue'
 
 defineEmits<{ close: [] }>()
 
 const groups = computed(() => {
   const byGroup = new Map<string, Command[]>()
   for (const command of allCommands())
-    if (command.keys) byGroup.set(command.group, [...(byGroup.get(command.group) ?? []), command])
+    if (keysOf(command))
+      byGroup.set(command.group, [...(byGroup.get(command.group) ?? []), command])
   return [...byGroup]
 })
 </script>
@@ -20,14 +22,7 @@ const groups = computed(() => {
       <section v-for="[group, commands] in groups" :key="group" class="mb-4 break-inside-avoid">
         <h3 class="text-ink-2 mb-1 text-sm">{{ group }}</h3>
         <dl>
-          <div
-            v-for="command in commands"
-            :key="command.id"
-            class="border-rule flex items-center justify-between border-b py-1"
-          >
-            <dt>{{ command.label }}</dt>
-            <dd><KeyCaps :keys="command.keys ?? ''" /></dd>
-          </div>
+          <ShortcutRow v-for="command in commands" :key="command.id" :command="command" />
         </dl>
       </section>
     </div>

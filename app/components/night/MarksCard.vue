@@ -2,6 +2,9 @@
 import { Flag, History, X } from '@lucide/vue'
 import { nanoid } from 'nanoid'
 import { computed } from 'vue'
+import { allCommands } from '~/commands/commands'
+import { keysOf } from '~/commands/ownKeys'
+import KeyCaps from '~/components/frame/KeyCaps.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
@@ -23,6 +26,11 @@ const at = (iso: string): string => {
   const seconds = (Date.parse(iso) - zero.value) / 1000
   return `${seconds < 0 ? '−' : ''}${clockFace(seconds)}`
 }
+/** Where it can be pressed: not on a phone's page. */
+const markKeys = computed(() => {
+  const command = allCommands().find(({ id }) => id === 'night.mark')
+  return command && keysOf(command)
+})
 const marks = computed(() => log.state.marks.toReversed())
 const sceneName = (id: string | null): string =>
   show.show.scenes.find((scene) => scene.id === id)?.name ?? ''
@@ -45,7 +53,8 @@ defineExpose({ mark })
     <h2 id="marks-title" class="text-lg">Marks</h2>
     <div class="mt-1 flex flex-wrap gap-2">
       <button type="button" class="button flex-1" @click="mark(0)">
-        <Flag class="size-4" /> Mark now <kbd class="number text-ink-2 ml-auto text-xs">M</kbd>
+        <Flag class="size-4" /> Mark now
+        <KeyCaps v-if="markKeys" class="ml-auto" :keys="markKeys" />
       </button>
       <button type="button" class="button" @click="mark(backSeconds)">
         <History class="size-4" /> Last {{ backSeconds }} s

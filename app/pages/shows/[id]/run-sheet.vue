@@ -52,6 +52,19 @@ const begin = (): void => sheet.say({ kind: 'begun' })
 const end = (): void => sheet.say({ kind: 'over' })
 const another = (): void => sheet.say({ kind: 'new night' })
 
+/** A digit for each of the first nine scenes. */
+offerCommands(
+  computed(() =>
+    store.show.scenes.slice(0, 9).map(({ id: sceneId, name }, index) => ({
+      id: `night.scene.${sceneId}`,
+      label: `On air: ${name}`,
+      group: 'Night',
+      keys: `${index + 1}`,
+      isPossible: () => sheet.isOn,
+      run: () => sheet.say({ kind: 'scene', sceneId, name }),
+    })),
+  ),
+)
 offerCommands([
   {
     id: 'night.mark',
