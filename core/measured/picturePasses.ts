@@ -22,7 +22,7 @@ const highest = 1080
 const smallestShare = 1 / 3
 /** Sizes as shares of the clip's sides, whether at half its frame rate, and bits a pixel of each encode. */
 const passes = [
-  { share: 1, atHalf: false, bitsPerPixel: [0.016, 0.04, 0.1] },
+  { share: 1, atHalf: false, bitsPerPixel: [0.016, 0.032, 0.08] },
   { share: 2 / 3, atHalf: false, bitsPerPixel: [0.02, 0.05, 0.12] },
   { share: 4 / 9, atHalf: false, bitsPerPixel: [0.03, 0.12] },
   { share: 1, atHalf: true, bitsPerPixel: [0.03, 0.1] },

@@ -185,6 +185,7 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await expect(card(page, 'Flickerbrook')).toContainText('came back once')
   await expect(card(page, 'Longmeadow')).not.toContainText('came back')
 
+  await page.locator('body').click()
   await page.keyboard.press('Shift+M')
   await expect(page.getByText(/^Kept the last 30 s of the landscape canvas/).first()).toBeVisible()
 
