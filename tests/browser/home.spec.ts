@@ -109,7 +109,7 @@ test('a file that can’t be read is refused with the place, and nothing changes
   const whole = JSON.stringify({ format: 'green-mantle-show', version: 1, show: demoShow }, null, 2)
   for (const [text, words] of [
     [whole.slice(0, 300), /not opened \(damaged\)[\s\S]*line \d+, column \d+/],
-    [whole.replace('"version": 1', '"version": 9'), /\(too new\)[\s\S]*version 9/],
+    [whole.replace('"version": 1', '"version": 99'), /\(too new\)[\s\S]*version 99/],
     [' '.repeat(4_100_000), /\(too large\)[\s\S]*at most 4 MB/],
     [
       whole.replace('"durationMinutes": 120', '"durationMinutes": -1'),
