@@ -9,11 +9,13 @@ export interface Clip {
   width: number
   height: number
   framesPerSecond: number
-  seconds: number
+  /** null where the file does not say, as one that a browser recorded. */
+  seconds: number | null
 }
 /** What encodes are made from and held against. */
 export interface Reference extends Clip {
   framesPerSecond: Rendition['framesPerSecond']
+  seconds: number
 }
 
 /** Where work on a clip goes on, and what ends it early. */
@@ -23,6 +25,10 @@ export interface Work {
 }
 
 const longestRunSeconds = 120
+/** What is larger takes more memory to decode than a computer may have. */
+const mostPixels = 7680 * 4320
+/** Where a file says nothing of its frame rate. */
+const rateNotSaid = 30
 export const quiet = ['-hide_banner', '-nostdin', '-loglevel', 'error', '-y'] as const
 /** A clip of somebody's is read as a file and opens nothing else. */
 export const asFile = ['-protocol_whitelist', 'file'] as const
@@ -85,10 +91,17 @@ export async function lookAtClip(
   }
   const [stream] = probed.streams ?? []
   const [frames, per] = (stream?.avg_frame_rate ?? '').split('/').map(Number)
-  const seconds = Number(probed.format?.duration)
-  const rate = (frames ?? 0) / (per ?? 0)
-  if (!stream?.width || !stream.height || !(rate > 0) || !(seconds > 0))
+  const length = Number(probed.format?.duration)
+  const seconds = length > 0 ? length : null
+  const said = (frames ?? 0) / (per ?? 0)
+  const rate = said > 0 ? said : rateNotSaid
+  // A picture that stands still has neither a length nor a rate.
+  if (!stream?.width || !stream.height || (!(said > 0) && seconds === null))
     throw new Error('This clip has no moving picture that can be decoded.')
+  if (stream.width * stream.height > mostPixels)
+    throw new Error(
+      `This clip is ${stream.width}×${stream.height}; at most 7680×4320 pixels are decoded here.`,
+    )
   const isTurned =
     stream.side_data_list?.some(({ rotation }) => (rotation ?? 0) % 180 !== 0) ?? false
   const [width, height] = isTurned ? [stream.height, stream.width] : [stream.width, stream.height]
@@ -99,11 +112,12 @@ export async function lookAtClip(
 export async function makeReference(clip: Clip, work: Work): Promise<Reference> {
   const size = referenceSize(clip)
   const framesPerSecond = referenceRate(clip.framesPerSecond)
-  const seconds = Math.min(mostPictureSeconds, clip.seconds)
+  const seconds = Math.min(mostPictureSeconds, clip.seconds ?? mostPictureSeconds)
+  const from = clip.seconds === null ? 0 : Math.max(0, (clip.seconds - seconds) / 2)
   const path = join(work.folder, 'reference.mkv')
   await run(
     [
-      ...[...quiet, ...asFile, '-ss', `${Math.max(0, (clip.seconds - seconds) / 2).toFixed(3)}`],
+      ...[...quiet, ...asFile, '-ss', from.toFixed(3)],
       ...['-i', clip.path, '-t', `${seconds}`, '-map', '0:v:0', '-an', '-vf'],
       `fps=${framesPerSecond},scale=${size.width}:${size.height}:flags=bicubic,format=yuv420p`,
       ...['-c:v', 'utvideo', path],
@@ -111,5 +125,7 @@ export async function makeReference(clip: Clip, work: Work): Promise<Reference> 
     'The clip could not be decoded.',
     work,
   )
-  return { path, ...size, framesPerSecond, seconds }
+  // A clip that said nothing of its length may have been shorter.
+  const made = await lookAtClip(path, work)
+  return { path, ...size, framesPerSecond, seconds: made.seconds ?? seconds }
 }

@@ -34,7 +34,8 @@ export async function ask(
   if (signal?.aborted) kill()
   const { code, stopped, errors } = await running.ended
   signal?.removeEventListener('abort', kill)
-  return { worked: code === 0 && stopped === null, output, errors }
+  const why = stopped === 'time is up' ? `It took longer than ${timeLimitSeconds} s.` : errors
+  return { worked: code === 0 && stopped === null, output, errors: why }
 }
 
 /** The program and its version, as in "FFmpeg 5.1.9". */

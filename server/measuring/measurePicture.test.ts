@@ -55,6 +55,19 @@ describe('measuring a picture', () => {
     expect(left()).toEqual([])
   })
 
+  it('takes a clip that does not say how long it is, as a browser records it', async () => {
+    const path = join(folder, 'recorded.mkv')
+    const bytes = execFileSync('ffmpeg', [
+      ...['-loglevel', 'error', '-nostdin', '-i', clip, '-c', 'copy', '-f', 'matroska', 'pipe:1'],
+    ])
+    writeFileSync(path, bytes)
+    const probed = ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', path]
+    expect(execFileSync('ffprobe', probed, { encoding: 'utf8' }).trim()).toBe('N/A')
+    const { points, clip: seen } = await measure(path)
+    expect(seen.seconds).toBeCloseTo(1.2, 1)
+    expect(points.length).toBeGreaterThanOrEqual(10)
+  })
+
   it('gives what is known when it is stopped, where that is enough', async () => {
     const picture = await measure(clip, ({ done }, stop) => {
       if (done >= 4) stop()
