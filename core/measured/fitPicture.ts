@@ -102,9 +102,10 @@ export const modelErrors = (measured: Measured, fit: Fit): ScoreErrors =>
 
 /**
  * How far off the points between are: each that lies between two others of its size and frame rate,
- * foretold from all but itself; null where none does.
+ * foretold from all but itself; null where none does. What lies between is read from the points beside it,
+ * so that the fit without it would say the same.
  */
-export function betweenErrors(measured: Measured): ScoreErrors | null {
+export function betweenErrors(measured: Measured & Fit): ScoreErrors | null {
   const isBetween = (point: MeasuredPoint): boolean => {
     const rates = measured.points
       .filter(
@@ -123,7 +124,7 @@ export function betweenErrors(measured: Measured): ScoreErrors | null {
   return errorsOf(
     between.map((point) => {
       const others = { ...measured, points: measured.points.filter((each) => each !== point) }
-      const said = interpolatedScore(point, others, fitPicture(others))
+      const said = interpolatedScore(point, others, measured)
       return Math.abs(said - scoreFromSsim(point.ssim))
     }),
   )

@@ -1,27 +1,14 @@
 import type { MeasuredPoint, OwnPicture, Size } from '../show'
 import { scoreFromSsim } from './measuredScore'
 import { monotoneCurve } from './monotoneCurve'
-import { quantisationTerm, sizeTerm } from './pictureTerms'
-import {
-  codecEfficiency,
-  effortEfficiency,
-  type PictureClass,
-  referenceFramesPerSecond,
-  referencePixels,
-} from './pictureScoreTables'
+import { codecEfficiency, effortEfficiency, type PictureClass } from './pictureScoreTables'
+import { cleanBitrateOf, quantisationTerm, sizeTerm } from './pictureTerms'
 
 type Shape = Size & { framesPerSecond: number }
 
 /** kb/s that a clean picture needs at the effort with which the points were made. */
-const neededKbps = (
-  { width, height, framesPerSecond }: Shape,
-  values: PictureClass,
-  effort: OwnPicture['effort'],
-): number =>
-  (values.cleanBitrateKbps *
-    (framesPerSecond / referenceFramesPerSecond) ** values.frameRateExponent *
-    ((width * height) / referencePixels) ** values.pixelsExponent) /
-  (codecEfficiency.h264 * effortEfficiency.h264[effort])
+const neededKbps = (shape: Shape, values: PictureClass, effort: OwnPicture['effort']): number =>
+  cleanBitrateOf(values, shape) / (codecEfficiency.h264 * effortEfficiency.h264[effort])
 
 /** ln(bitrate ÷ what a clean picture of a point's shape needs). */
 export const logShareOf = (

@@ -7,12 +7,11 @@ import {
   lookAheadSaving,
   qualityExponents,
   referenceFramesPerSecond,
-  referencePixels,
   type ScoreWord,
   scoreWords,
   viewerScreenSizes,
 } from './pictureScoreTables'
-import { invertedExponential, quantisationTerm, sizeTerm } from './pictureTerms'
+import { cleanBitrateOf, invertedExponential, quantisationTerm, sizeTerm } from './pictureTerms'
 
 export type ScoredRendition = Pick<
   Rendition,
@@ -45,19 +44,11 @@ export function viewedPixels(
   return canTurn ? Math.max(fitted(width, height), fitted(height, width)) : fitted(width, height)
 }
 
-/** kb/s that a clean H.264 picture of this size (pixels) and frame rate needs (Ma, Xu, Wang 2012). */
-export function cleanBitrateKbps(
+/** kb/s that a clean H.264 picture of this size and frame rate needs. */
+export const cleanBitrateKbps = (
   picture: Picture,
   rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
-): number {
-  const { values } = pictureModelOf(picture)
-  const pixels = rendition.width * rendition.height
-  return (
-    values.cleanBitrateKbps *
-    (rendition.framesPerSecond / referenceFramesPerSecond) ** values.frameRateExponent *
-    (pixels / referencePixels) ** values.pixelsExponent
-  )
-}
+): number => cleanBitrateOf(pictureModelOf(picture).values, rendition)
 
 /**
  * The picture score, 0 to 100, of a rendition as seen on one kind of screen, or at its own size.

@@ -1,4 +1,10 @@
-import { type PictureClass, qualityExponents } from './pictureScoreTables'
+import type { Size } from '../show'
+import {
+  type PictureClass,
+  qualityExponents,
+  referenceFramesPerSecond,
+  referencePixels,
+} from './pictureScoreTables'
 
 /** Inverted exponential: 0 at x = 0, 1 at x = 1, the steeper the larger `steepness`. */
 export function invertedExponential(steepness: number, x: number): number {
@@ -21,3 +27,12 @@ export const sizeTerm = (
     pixelsSteepness * steepnessFactor,
     Math.min(1, shareOfPixels) ** qualityExponents.pixels,
   )
+
+/** kb/s that a clean H.264 picture of this size and frame rate needs (Ma, Xu, Wang 2012). */
+export const cleanBitrateOf = (
+  values: PictureClass,
+  { width, height, framesPerSecond }: Size & { framesPerSecond: number },
+): number =>
+  values.cleanBitrateKbps *
+  (framesPerSecond / referenceFramesPerSecond) ** values.frameRateExponent *
+  ((width * height) / referencePixels) ** values.pixelsExponent

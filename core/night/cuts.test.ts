@@ -67,4 +67,14 @@ describe('stretches of a recording', () => {
     expect(cutsOf(state)).toEqual([])
     expect(cutsOf(night([[110, { kind: 'mark removed', markId: 'b' }]]))).toEqual([])
   })
+
+  it('are bounded, whatever stands in the log', () => {
+    const many = <Item>(count: number, make: (index: number) => Item): Item[] =>
+      Array.from({ length: count }, (_, index) => make(index))
+    const state = night([
+      ...many(3000, (index): [number, Happening] => [100, marked(`m${index}`, 30)]),
+      ...many(3000, (index): [number, Happening] => [200, recorded(`/r/${index}.mkv`, at(0), 200)]),
+    ])
+    expect(cutsOf(state).length).toBeLessThanOrEqual(500)
+  })
 })

@@ -10,17 +10,23 @@ export interface Cut {
   lengthSeconds: number
 }
 
+/** Nobody records more in a night, nor cuts more out of it; a log may hold anything. */
+const [mostRecordings, mostCuts] = [50, 500]
 /** Shorter than this nothing is to be seen. */
 const leastSeconds = 0.5
 
 /** What of each recording holds each stretch that was marked, as far as it was recorded; moments have no length. */
 export function cutsOf({ marks, events }: Pick<NightState, 'marks' | 'events'>): Cut[] {
-  const recordings = events.flatMap(({ happening }) =>
-    happening.kind === 'recorded' && happening.seconds !== null && happening.startedAt !== undefined
-      ? [{ ...happening, seconds: happening.seconds, startedAt: Date.parse(happening.startedAt) }]
-      : [],
-  )
-  return marks.flatMap(({ name, from, until }) =>
+  const recordings = events
+    .flatMap(({ happening }) =>
+      happening.kind === 'recorded' &&
+      happening.seconds !== null &&
+      happening.startedAt !== undefined
+        ? [{ ...happening, seconds: happening.seconds, startedAt: Date.parse(happening.startedAt) }]
+        : [],
+    )
+    .slice(-mostRecordings)
+  const cuts = marks.flatMap(({ name, from, until }) =>
     recordings.flatMap(({ file, seconds, startedAt }): Cut[] => {
       const begin = Math.max(0, (Date.parse(from) - startedAt) / 1000)
       const end = Math.min(seconds, (Date.parse(until) - startedAt) / 1000)
@@ -28,4 +34,5 @@ export function cutsOf({ marks, events }: Pick<NightState, 'marks' | 'events'>):
       return isLong ? [{ file, name, fromSeconds: begin, lengthSeconds: end - begin }] : []
     }),
   )
+  return cuts.slice(-mostCuts)
 }

@@ -21,6 +21,11 @@ export interface Combination<Document> {
 }
 
 type Part = Record<string, unknown>
+/** What was measured in one go is one value: half of one measurement beside half of another says nothing. */
+const indivisible: ReadonlySet<string> = new Set<keyof Show | keyof Show['computer']>([
+  'ownPicture',
+  'measured',
+])
 const isPart = (value: unknown): value is Part =>
   typeof value === 'object' && value !== null && !Array.isArray(value)
 const isList = (value: unknown): value is (Part & { id: string })[] =>
@@ -90,10 +95,11 @@ export function combineEdits<Document>(
   function combineParts(place: string, before: Part, ours: Part, others: Part): Part {
     const keys = [...new Set([...Object.keys(others), ...Object.keys(ours)])]
     return Object.fromEntries(
-      keys.map((key) => [
-        key,
-        combine(`${place} ${wordsOf(key)}`.trim(), before[key], ours[key], others[key]),
-      ]),
+      keys.map((key) => {
+        const at = `${place} ${wordsOf(key)}`.trim()
+        const bring = indivisible.has(key) ? combineWhole : combine
+        return [key, bring(at, before[key], ours[key], others[key])]
+      }),
     )
   }
 
@@ -144,6 +150,11 @@ export function combineEdits<Document>(
       return combineParts(place, before, ours, others)
     if (isList(ours) && isList(others) && isList(before))
       return combineLists(place, before, ours, others)
+    return combineWhole(place, before, ours, others)
+  }
+
+  function combineWhole(place: string, before: unknown, ours: unknown, others: unknown): unknown {
+    if (isSameJson(ours, others)) return ours
     return decide(place, ours, others, changer(before, ours, others)) === 'mine' ? ours : others
   }
 

@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { mostPictureSeconds, referenceRate, referenceSize } from '@green-mantle/core/measured'
 import type { Rendition } from '@green-mantle/core/show'
-import { ask } from './encoderProgram'
+import { ask, lastWords } from './encoderProgram'
 
 /** A moving picture in a file. */
 export interface Clip {
@@ -35,14 +35,6 @@ export const asFile = ['-protocol_whitelist', 'file'] as const
 
 /** It was ended early on purpose. */
 export class Stopped extends Error {}
-
-/** The last line of what a program said, without what it says of itself. */
-const lastWords = (errors: string): string =>
-  errors
-    .trim()
-    .split('\n')
-    .at(-1)
-    ?.replace(/^\[[^\]]*\] /, '') ?? ''
 
 /** Runs the encoder program to its end; what it said. Throws in words that begin with `what`. */
 export async function run(

@@ -38,6 +38,14 @@ export async function ask(
   return { worked: code === 0 && stopped === null, output, errors: why }
 }
 
+/** The last line of what a program said, without what it says of itself. */
+export const lastWords = (errors: string): string =>
+  errors
+    .trim()
+    .split('\n')
+    .at(-1)
+    ?.replace(/^\[[^\]]*\] /, '') ?? ''
+
 /** The program and its version, as in "FFmpeg 5.1.9". */
 export async function programVersion(): Promise<string> {
   const { output } = await ask('ffmpeg', ['-version'])

@@ -42,7 +42,7 @@ describe('cutting recordings', () => {
     const { files, problems } = await cutRecordings([cut], folder)
     expect(problems).toEqual([])
     expect(files.map((file) => basename(file))).toEqual([
-      'Night, Archive, 0-00-03, First bloom.mkv',
+      'Night, Archive, 0-00-03 to 0-00-05, First bloom.mkv',
     ])
     const seconds = Number.parseFloat(probed(files[0]!, 'format=duration'))
     // From the keyframe before, at 3 s, to the end of the stretch.
@@ -56,6 +56,25 @@ describe('cutting recordings', () => {
     ).toEqual(['h264', 'aac'])
     expect((await cutRecordings([cut], folder)).files).toEqual(files)
     expect(readdirSync(folder)).toHaveLength(2)
+  })
+
+  it('takes two that begin at the same second for two, and the same asked for twice at once for one', async () => {
+    const cut = (lengthSeconds: number) => ({
+      file: recording,
+      name: '',
+      fromSeconds: 0,
+      lengthSeconds,
+    })
+    const [first, second] = await Promise.all([
+      cutRecordings([cut(2), cut(4)], folder),
+      cutRecordings([cut(4), cut(2)], folder),
+    ])
+    expect(first.problems).toEqual([])
+    expect(new Set([...first.files, ...second.files]).size).toBe(2)
+    const lengths = first.files.map((file) => Number.parseFloat(probed(file, 'format=duration')))
+    expect(lengths[0]).toBeCloseTo(2, 0)
+    expect(lengths[1]).toBeCloseTo(4, 0)
+    expect(readdirSync(folder).filter((name) => name.endsWith('.part'))).toEqual([])
   })
 
   it('reads nothing outside its folder, by whatever way it is named', async () => {

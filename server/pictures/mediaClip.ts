@@ -7,7 +7,7 @@ import type { CanvasName, Show } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
 import { ProblemError } from '../http/problem'
 import { asFile, lookAtClip } from '../measuring/clip'
-import { ask } from '../measuring/encoderProgram'
+import { ask, lastWords } from '../measuring/encoderProgram'
 
 /** A long file is copied as fast as the disk goes. */
 const longestSeconds = 120
@@ -49,6 +49,6 @@ export async function makeMediaClip(
     ],
     { timeLimitSeconds: longestSeconds },
   )
-  if (!worked) throw refusal(errors.trim().split('\n').at(-1) ?? 'It could not be read.')
+  if (!worked) throw refusal(lastWords(errors) || 'It could not be read.')
   return path
 }

@@ -5,6 +5,7 @@ import {
   escapedForList,
 } from '@green-mantle/core/encoding'
 import { type EncodingProgress, progressReader } from '@green-mantle/core/measured'
+import { lastWords } from '../measuring/encoderProgram'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
 
@@ -98,7 +99,7 @@ export class CanvasFeed {
     void program.ended.then(({ errors }) => {
       if (this.program === program) this.program = null
       if (!this.isWanted || clip === null) return
-      this.options.onRestart(errors.trim().split('\n').at(-1)?.slice(0, 200) ?? '')
+      this.options.onRestart(lastWords(errors).slice(0, 200))
       this.retry = setTimeout(() => this.isWanted && this.run(), restartMilliseconds)
     })
   }

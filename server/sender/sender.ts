@@ -17,6 +17,7 @@ import { makeTestClip } from '../pictures/testClip'
 import { CanvasFeed } from './canvasFeed'
 import { LocalIngest } from './localIngest'
 import { LookBack } from './lookBack'
+import { recordingNames } from './recordingNames'
 import { RelayedSend } from './relayedSend'
 import type { Ingest } from './rtmpPublisher'
 
@@ -101,7 +102,7 @@ export class Sender {
   private async prepare(): Promise<void> {
     const { show, inputs, recordingsFolder } = this.options
     await mkdir(recordingsFolder, { recursive: true })
-    const begun = new Date().toISOString().slice(0, 19).replaceAll(':', '-')
+    const recordingFile = recordingNames(recordingsFolder, show.title, new Date())
     for (const encodes of canvasEncodesOf(show)) {
       const input = inputs[encodes.canvas]
       const clip = await this.clipOf(input, encodes.canvas)
@@ -132,11 +133,7 @@ export class Sender {
         addressOf: (output, attempt) => {
           if (!output.feed.isRecording)
             return `${this.local.addressOf(application)}/${keys.get(output.key)}`
-          const again = attempt === 0 ? '' : ` (${attempt + 1})`
-          const file = join(
-            recordingsFolder,
-            `${safeFileName(show.title)}, ${safeFileName(output.feed.name)}, ${begun}${again}.mkv`,
-          )
+          const file = recordingFile(output.feed, attempt)
           this.recordings.set(file, output.feed.name)
           return file
         },

@@ -240,7 +240,9 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   // The stretch that was marked, as far as it was recorded.
   await page.getByRole('button', { name: 'Cut marked stretches out (1)' }).click()
   await expect(page.getByText(/^On the computer that records: /)).toBeVisible()
-  expect(readdirSync(folder).filter((name) => /, 0-00-\d\d\.mkv$/.test(name))).toHaveLength(1)
+  expect(
+    readdirSync(folder).filter((name) => /, 0-00-\d\d to 0-\d\d-\d\d\.mkv$/.test(name)),
+  ).toHaveLength(1)
 
   await page.getByRole('button', { name: 'Make it' }).click()
   await expect(page).toHaveURL(/\/destinations$/)
