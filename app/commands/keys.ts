@@ -1,9 +1,7 @@
 import { createKeybindingsHandler, type KeyBindingMap } from 'tinykeys'
 import { onScopeDispose, watch } from 'vue'
 import { allCommands, type Command, runCommand } from './commands'
-import { keysOf } from './ownKeys'
-
-const isApple = /Mac|iPhone|iPad/.test(navigator.platform)
+import { isApple, keysOf } from './ownKeys'
 
 const keyNames: Record<string, string> = {
   $mod: isApple ? 'Cmd' : 'Ctrl',

@@ -1,16 +1,21 @@
 import { useLocalStorage } from '@vueuse/core'
 import { allCommands, type Command } from './commands'
 
-/** Keys that a person chose in this browser, by command. */
+export const isApple = /Mac|iPhone|iPad/.test(navigator.platform)
+
+/** Keys that a person chose in this browser, by command; what is kept there may be anything. */
 const own = useLocalStorage<Record<string, string>>('green-mantle.keys', {})
+const ownKeysOf = (id: string): string | undefined => {
+  const keys: unknown = (own.value as Record<string, unknown> | null)?.[id]
+  return typeof keys === 'string' && keys !== '' ? keys : undefined
+}
 
 /** The keys of a command: one's own where they were chosen, else the usual ones. */
-export const keysOf = ({ id, keys }: Command): string | undefined => own.value[id] ?? keys
+export const keysOf = ({ id, keys }: Command): string | undefined => ownKeysOf(id) ?? keys
 
-export const hasOwnKeys = ({ id }: Command): boolean => own.value[id] !== undefined
+export const hasOwnKeys = ({ id }: Command): boolean => ownKeysOf(id) !== undefined
 
 const modifiers = ['Control', 'Meta', 'Alt', 'Shift', 'AltGraph', 'CapsLock']
-const isApple = /Mac|iPhone|iPad/.test(navigator.platform)
 
 /**
  * One press as keys are written: "Shift+M", "$mod+k". null for a modifier by itself, and for what keyboards
@@ -29,11 +34,17 @@ export function keysFrom(event: KeyboardEvent): string | null {
   return [...parts, key.length === 1 && !shiftKey ? key.toLowerCase() : key].join('+')
 }
 
-/** The other command on this page that has these keys, or begins or ends with them. */
-export const takenBy = (keys: string, command: Command): Command | undefined =>
-  allCommands().find(
-    (other) => other.id !== command.id && (keysOf(other)?.split(' ') ?? []).includes(keys),
+/** What else has these keys, or begins or ends with them: a command of this page, or one of another that was given them. */
+export function takenBy(keys: string, { id }: Command): string | undefined {
+  const other = allCommands().find(
+    (each) => each.id !== id && (keysOf(each)?.split(' ') ?? []).includes(keys),
   )
+  if (other) return other.label
+  const isElsewhere = Object.keys(own.value ?? {}).some(
+    (each) => each !== id && ownKeysOf(each) === keys,
+  )
+  return isElsewhere ? 'a command of another page' : undefined
+}
 
 export function setOwnKeys({ id }: Command, keys: string): void {
   own.value = { ...own.value, [id]: keys }
@@ -41,6 +52,6 @@ export function setOwnKeys({ id }: Command, keys: string): void {
 
 /** Back to the usual keys. */
 export function forgetOwnKeys({ id }: Command): void {
-  const { [id]: _, ...others } = own.value
+  const { [id]: _, ...others } = own.value ?? {}
   own.value = others
 }

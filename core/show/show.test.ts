@@ -6,6 +6,7 @@ import {
   newShow,
   newLayer,
   newSource,
+  type OwnPicture,
   reordered,
   type Show,
   showSchema,
@@ -147,6 +148,32 @@ describe('bringing two edits together', () => {
     expect(combineEdits(demoShow, ours, others, mine).differences).toEqual([
       { place: 'title', mine: 'Ours', theirs: 'Theirs', changedBy: 'both' },
     ])
+  })
+
+  it('takes what was measured in one go from one side, never half of it', () => {
+    const picture = (nearestKind: 'talking' | 'action', cleanBitrateKbps: number): OwnPicture => ({
+      ...{ name: 'Clip', measuredAt: '2026-11-26T12:00:00.000Z', program: '', processor: '' },
+      clip: { width: 1280, height: 720, framesPerSecond: 30, seconds: 3 },
+      ...{ spatialInformation: 1, temporalInformation: 1, nearestKind, cleanBitrateKbps },
+      ...{ effort: 'brisk', points: [] },
+    })
+    const measured = (own: OwnPicture) =>
+      edited((show) => Object.assign(show, { ownPicture: own, pictureKind: 'own' }))
+    const [before, ours, others] = [
+      picture('talking', 5000),
+      picture('talking', 6000),
+      picture('action', 5000),
+    ].map(measured) as [Show, Show, Show]
+    for (const [side, wanted] of [
+      [mine, ours],
+      [theirs, others],
+    ] as const) {
+      const { combined, differences } = combineEdits(before, ours, others, side)
+      expect(combined.ownPicture).toEqual(wanted.ownPicture)
+      expect(differences.map(({ place, changedBy }) => [place, changedBy])).toEqual([
+        ['own picture', 'both'],
+      ])
+    }
   })
 
   it('keeps parts that either side added, and removes what either removed', () => {

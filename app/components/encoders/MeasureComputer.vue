@@ -5,6 +5,7 @@ import { codecNames, listInWords, protocolNames } from '@green-mantle/core/words
 import { Gauge, Square } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { computed } from 'vue'
+import MeasuringProgress from './MeasuringProgress.vue'
 import { useOwnComputer } from '~/composables/ownComputer'
 import { useShowStore } from '~/stores/show'
 
@@ -86,19 +87,14 @@ const speeds = computed(() =>
         </button>
       </template>
     </div>
-    <p v-if="own?.missing" class="text-madder mt-2">{{ own.missing }}</p>
-    <p v-if="problem" class="text-madder mt-2" role="alert">{{ problem }}</p>
-    <p v-if="going" class="mt-2" role="status">
-      <progress
-        class="mr-2 w-56 align-middle"
-        :max="report?.of ?? 1"
-        :value="report?.done ?? 0"
-        aria-label="Measuring this computer"
-      />
-      <span class="number">{{ report?.done ?? 0 }} of {{ report?.of ?? '…' }}</span>
-      {{ report?.doing ?? 'Beginning' }}
-    </p>
-    <p v-else class="text-ink-2 mt-2 max-w-[75ch]">
+    <MeasuringProgress
+      what="Measuring this computer"
+      :going="going"
+      :report="report"
+      :problem="problem"
+      :missing="own?.missing ?? null"
+    />
+    <p v-if="!going" class="text-ink-2 mt-2 max-w-[75ch]">
       Real encodes of a moving picture, each by itself and several at once, on the machine that runs
       this application. Leave it alone meanwhile. {{ origin }}
     </p>

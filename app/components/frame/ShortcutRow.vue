@@ -37,7 +37,7 @@ async function take(event: KeyboardEvent): Promise<void> {
   if (keys === null) return
   const other = takenBy(keys, props.command)
   if (other) {
-    words.value = `That is “${other.label}”.`
+    words.value = `That is taken: ${other}.`
     return
   }
   words.value = ''

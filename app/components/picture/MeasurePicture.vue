@@ -6,6 +6,7 @@ import { pictureKindNames, renditionInWords } from '@green-mantle/core/words'
 import { Film, Square, Trash2 } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { computed, ref } from 'vue'
+import MeasuringProgress from '~/components/encoders/MeasuringProgress.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { storeFile } from '~/api/files'
 import { chooseFile, typeOfFile } from '~/composables/files'
@@ -86,19 +87,14 @@ function use(picture: OwnPicture): void {
         </button>
       </template>
     </div>
-    <p v-if="known?.missing" class="text-madder mt-2">{{ known.missing }}</p>
-    <p v-if="problem" class="text-madder mt-2" role="alert">{{ problem }}</p>
-    <p v-if="going" class="mt-2" role="status">
-      <progress
-        class="mr-2 w-56 align-middle"
-        :max="report?.of ?? 1"
-        :value="report?.done ?? 0"
-        aria-label="Measuring my picture"
-      />
-      <span class="number">{{ report?.done ?? 0 }} of {{ report?.of ?? '…' }}</span>
-      {{ report?.doing ?? 'Reading the clip' }}
-    </p>
-    <p v-else class="text-ink-2 mt-2 max-w-[75ch]">
+    <MeasuringProgress
+      what="Measuring my picture"
+      :going="going"
+      :report="report"
+      :problem="problem"
+      :missing="known?.missing ?? null"
+    />
+    <p v-if="!going" class="text-ink-2 mt-2 max-w-[75ch]">
       Short encodes of a clip of yours, at several sizes, frame rates and bitrates, each held
       against the clip. Three seconds from its middle count: choose one that moves as your show
       does. Scores then follow what was measured and no longer a kind of picture.

@@ -5,6 +5,7 @@ import { type ShowProblem, showProblem } from '../problem/showProblem'
 import { type Progress, solving } from '../search/solve'
 import { withUpload } from '../advice/resourceUse'
 import { brokenConstraints } from './constraints'
+import { wildPicture } from './wildPictures'
 import { crowdedShow, wildShow } from './wildShows'
 
 const propertySeed = Number(process.env.PROPERTY_SEED ?? 1)
@@ -42,6 +43,15 @@ const firstParts = ({ solution, isProven }: Progress) =>
 describe('plans of shows that are seldom drawn', () => {
   it('keep every constraint, on the way and at the end', () => {
     check(wild, 120, (show) => {
+      planned(showProblem(show))
+    })
+  })
+
+  it('keep every constraint, judged by a picture that was measured, whatever it is', () => {
+    const judged = fc
+      .tuple(wild, seed)
+      .map(([show, from]): Show => ({ ...show, pictureKind: 'own', ownPicture: wildPicture(from) }))
+    check(judged, 80, (show) => {
       planned(showProblem(show))
     })
   })

@@ -5,7 +5,7 @@ import { useDatabase } from '../../../database/connection'
 import { keepOwnComputer, readOwnComputer } from '../../../database/computer/computerStore'
 import { apiHandler } from '../../../http/apiHandler'
 import { requireEncoder } from '../../../http/encoderRequests'
-import { ProblemError } from '../../../http/problem'
+import { requireBegun } from '../../../http/measuringRequests'
 import { readJsonBody } from '../../../http/readJsonBody'
 import { beginMeasuring } from '../../../measuring/measuringJob'
 
@@ -19,18 +19,14 @@ export default apiHandler(async (event) => {
   requireEncoder('There is nothing to measure with')
   const database = await useDatabase()
   const { installation } = await readOwnComputer(database)
-  const began = beginMeasuring({
-    pass,
-    installation,
-    recordingFolder: process.cwd(),
-    keep: (computer) => keepOwnComputer(database, computer),
-  })
-  if (!began)
-    throw new ProblemError({
-      status: 409,
-      title: 'Something is being measured already',
-      detail: 'Wait for it, or stop it first.',
-    })
+  requireBegun(
+    beginMeasuring({
+      pass,
+      installation,
+      recordingFolder: process.cwd(),
+      keep: (computer) => keepOwnComputer(database, computer),
+    }),
+  )
   setResponseStatus(event, 202)
   return null
 })

@@ -8,6 +8,7 @@ import { keepPicture } from '../../../database/pictures/pictureStore'
 import { apiHandler } from '../../../http/apiHandler'
 import { requireEncoder } from '../../../http/encoderRequests'
 import { ProblemError } from '../../../http/problem'
+import { requireBegun } from '../../../http/measuringRequests'
 import { readJsonBody } from '../../../http/readJsonBody'
 import { beginPicture } from '../../../measuring/pictureJob'
 
@@ -27,17 +28,13 @@ export default apiHandler(async (event) => {
       title: 'This is no clip',
       detail: 'There is no video file of this name. Nothing was measured.',
     })
-  const began = beginPicture({
-    name,
-    pieces: readWholeFile(database, fileId),
-    keep: (picture) => keepPicture(database, picture),
-  })
-  if (!began)
-    throw new ProblemError({
-      status: 409,
-      title: 'Something is being measured already',
-      detail: 'Wait for it, or stop it first: two would measure each other.',
-    })
+  requireBegun(
+    beginPicture({
+      name,
+      pieces: readWholeFile(database, fileId),
+      keep: (picture) => keepPicture(database, picture),
+    }),
+  )
   setResponseStatus(event, 202)
   return null
 })
