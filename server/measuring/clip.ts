@@ -1,4 +1,7 @@
+import { createWriteStream } from 'node:fs'
 import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import { mostPictureSeconds, referenceRate, referenceSize } from '@green-mantle/core/measured'
 import type { Rendition } from '@green-mantle/core/show'
 import { ask, lastWords } from './encoderProgram'
@@ -36,6 +39,22 @@ export const asFile = ['-protocol_whitelist', 'file'] as const
 /** It was ended early on purpose. */
 export class Stopped extends Error {}
 
+const noRoom = 'There is no room left on the disk.'
+const isFull = (words: string): boolean => /ENOSPC|no space left/i.test(words)
+
+/** Writes a person's file, piece by piece, where programs can read it. Throws in words where the disk is full. */
+export async function writeClip(
+  path: string,
+  pieces: AsyncIterable<Buffer>,
+  signal?: AbortSignal,
+): Promise<void> {
+  await pipeline(Readable.from(pieces), createWriteStream(path), { signal }).catch(
+    (error: unknown) => {
+      throw isFull(String(error)) ? new Error(`The clip could not be kept. ${noRoom}`) : error
+    },
+  )
+}
+
 /** Runs the encoder program to its end; what it said. Throws in words that begin with `what`. */
 export async function run(
   args: readonly string[],
@@ -47,7 +66,7 @@ export async function run(
     signal,
   })
   if (signal.aborted) throw new Stopped()
-  if (!worked) throw new Error(`${what} ${lastWords(errors)}`)
+  if (!worked) throw new Error(`${what} ${isFull(errors) ? noRoom : lastWords(errors)}`)
   return errors
 }
 

@@ -5,6 +5,7 @@ import { basename, join } from 'node:path'
 import { ownPictureSchema } from '@green-mantle/core/show'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { workFolderName } from '../files/workFolders'
+import { run, writeClip } from './clip'
 import { measurePicture, type PictureReport } from './measurePicture'
 import { onlyJob } from './onlyJob'
 import { readMeasures } from './pictureMeasures'
@@ -94,6 +95,21 @@ describe('measuring a picture', () => {
   ])('says of a clip that %s that it cannot be decoded, and leaves nothing', async (_, make) => {
     await expect(measure(make())).rejects.toThrow(/no moving picture that can be decoded/)
     expect(left()).toEqual([])
+  })
+})
+
+describe('a full disk', () => {
+  it('is said, by what the file cannot be written to and by what is encoded', async () => {
+    const { signal } = new AbortController()
+    await expect(
+      writeClip('/dev/full', createReadStream(clip) as AsyncIterable<Buffer>),
+    ).rejects.toThrow('The clip could not be kept. There is no room left on the disk.')
+    await expect(
+      run(['-loglevel', 'error', '-y', '-i', clip, '-f', 'rawvideo', '/dev/full'], 'It failed.', {
+        folder,
+        signal,
+      }),
+    ).rejects.toThrow('It failed. There is no room left on the disk.')
   })
 })
 

@@ -1,9 +1,6 @@
-import { createWriteStream } from 'node:fs'
 import { rm } from 'node:fs/promises'
 import { availableParallelism, cpus } from 'node:os'
 import { join } from 'node:path'
-import { Readable } from 'node:stream'
-import { pipeline } from 'node:stream/promises'
 import { videoArguments } from '@green-mantle/core/encoding'
 import {
   fitPicture,
@@ -13,7 +10,16 @@ import {
 } from '@green-mantle/core/measured'
 import { type MeasuredPoint, newPlanDetails, type OwnPicture } from '@green-mantle/core/show'
 import { makeWorkFolder } from '../files/workFolders'
-import { lookAtClip, makeReference, quiet, type Reference, run, Stopped, type Work } from './clip'
+import {
+  lookAtClip,
+  makeReference,
+  quiet,
+  type Reference,
+  run,
+  Stopped,
+  type Work,
+  writeClip,
+} from './clip'
 import { ask, programVersion } from './encoderProgram'
 import { readMeasures } from './pictureMeasures'
 
@@ -177,7 +183,7 @@ export async function measurePicture(options: PictureOptions): Promise<OwnPictur
   const work: Work = { folder, signal }
   try {
     const path = join(folder, 'clip')
-    await pipeline(Readable.from(pieces), createWriteStream(path), { signal })
+    await writeClip(path, pieces, signal)
     const reference = await makeReference(await lookAtClip(path, work), work)
     await rm(path)
     const encodes = pictureEncodes(reference)

@@ -1,12 +1,9 @@
-import { createWriteStream } from 'node:fs'
 import { join } from 'node:path'
-import { Readable } from 'node:stream'
-import { pipeline } from 'node:stream/promises'
 import { isOfShape } from '@green-mantle/core/night'
 import type { CanvasName, Show } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
 import { ProblemError } from '../http/problem'
-import { asFile, lookAtClip } from '../measuring/clip'
+import { asFile, lookAtClip, writeClip } from '../measuring/clip'
 import { ask, lastWords } from '../measuring/encoderProgram'
 
 /** A long file is copied as fast as the disk goes. */
@@ -26,11 +23,12 @@ export async function makeMediaClip(
   pieces: AsyncIterable<Buffer>,
 ): Promise<string> {
   const given = join(folder, `${canvas}.given`)
-  await pipeline(Readable.from(pieces), createWriteStream(given))
   const { signal } = new AbortController()
-  const clip = await lookAtClip(given, { signal }).catch((error: unknown) => {
-    throw refusal((error as Error).message)
-  })
+  const clip = await writeClip(given, pieces)
+    .then(() => lookAtClip(given, { signal }))
+    .catch((error: unknown) => {
+      throw refusal((error as Error).message)
+    })
   const wanted = show.canvasPair[canvas]
   if (!isOfShape(clip, wanted))
     throw refusal(
