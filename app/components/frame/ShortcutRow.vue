@@ -78,6 +78,8 @@ async function take(event: KeyboardEvent): Promise<void> {
         usual
       </button>
     </dd>
-    <dd v-if="words" class="text-madder mt-1.5 basis-full text-right text-xs" role="alert">{{ words }}</dd>
+    <dd v-if="words" class="text-madder mt-1.5 basis-full text-right text-xs" role="alert">
+      {{ words }}
+    </dd>
   </div>
 </template>
