@@ -58,12 +58,15 @@ const nothingOutside = {
     'The core computes only: no interface, database or Node code, and nothing of ours outside it.',
 }
 
-/** Later ones replace earlier ones for the same file, so each room's holds what all of the core keeps to. */
-const roomOrder: Linter.Config[] = rooms.map((room) => {
+/**
+ * Later ones replace earlier ones for the same file, so each room's holds what all of the core keeps
+ * to. In a folder of a room one step up is still that room.
+ */
+const roomOrder: Linter.Config[] = rooms.flatMap((room) => {
   const allowed: readonly string[] = roomsBelow[room]
   const above = rooms.filter((other) => other !== room && !allowed.includes(other))
-  return {
-    files: [`core/${room}/**/*.ts`],
+  const keptBelow = (files: string, waysUp: string): Linter.Config => ({
+    files: [files],
     rules: {
       'no-restricted-imports': [
         'error',
@@ -71,14 +74,18 @@ const roomOrder: Linter.Config[] = rooms.map((room) => {
           patterns: [
             nothingOutside,
             {
-              regex: `^(\\.\\./)+(${above.join('|')})(/|$)`,
+              regex: `^${waysUp}(${above.join('|')})(/|$)`,
               message: `core/${room} stands on ${allowed.join(', ') || 'no other room'} only.`,
             },
           ],
         },
       ],
     },
-  }
+  })
+  return [
+    keptBelow(`core/${room}/*.ts`, '(\\.\\./)+'),
+    keptBelow(`core/${room}/*/**/*.ts`, '(\\.\\./){2,}'),
+  ]
 })
 
 /** Imports go one way: app and server → core; the app never reaches into the server. */
@@ -102,11 +109,6 @@ const oneWayImports: Linter.Config[] = [
     ['demo/**/*.ts'],
     [{ group: [...node, ...appOnly, ...serverOnly], message: 'The demo is data over the core.' }],
   ),
-]
-
-const typedFiles = [
-  { files: ['app/**/*.{ts,vue}'], project: '.nuxt/tsconfig.app.json' },
-  { files: ['server/**/*.ts'], project: '.nuxt/tsconfig.server.json' },
 ]
 
 export default [
@@ -136,25 +138,6 @@ export default [
     },
   },
   ...oneWayImports,
-  // A promise that nobody waits for fails unseen. Types come from the projects that the type check knows.
-  ...typedFiles.map(({ files, project }): Linter.Config => ({
-    files,
-    languageOptions: {
-      parserOptions: {
-        parser: tseslint.parser,
-        project,
-        tsconfigRootDir: import.meta.dirname,
-        extraFileExtensions: ['.vue'],
-      },
-    },
-    rules: {
-      '@typescript-eslint/no-floating-promises': 'error',
-      '@typescript-eslint/no-misused-promises': [
-        'error',
-        { checksVoidReturn: { arguments: false, attributes: false, properties: false } },
-      ],
-    },
-  })),
   {
     files: [
       '**/*.test.ts',

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { ensureBuild } from './build'
-import { binary, root } from './paths'
+import { binary, nativeCompiler, root } from './paths'
 import { main, run } from './run'
 
 /** Every file that differs from a revision, those included that git does not know yet. */
@@ -13,6 +13,11 @@ function changedSince(base: string): string[] {
     ...git('ls-files', '--others', '--exclude-standard'),
   ].filter((file) => existsSync(`${root}/${file}`))
 }
+
+const compiled = (project: string): [string, string[]] => [
+  process.execPath,
+  [nativeCompiler, '--noEmit', '-p', project],
+]
 
 /**
  * `npm run test:changed [-- revision]`: what the changes since a revision (the last commit, if none
@@ -27,15 +32,16 @@ main(async () => {
   const scripts = changed.filter((file) => /\.(ts|vue|mjs)$/.test(file))
   const specs = changed.filter((file) => file.endsWith('.spec.ts'))
   const checks: [string, string[]][] = []
-  if (changed.length > 0) checks.push(['prettier', ['--check', '--ignore-unknown', ...changed]])
-  if (scripts.length > 0) checks.push(['eslint', ['--max-warnings', '0', ...scripts]])
-  if (isIn('core')) checks.push(['tsc', ['-p', 'core']])
-  if (isIn('app')) checks.push(['vue-tsc', ['--noEmit', '-p', '.nuxt/tsconfig.app.json']])
-  if (isIn('server')) checks.push(['vue-tsc', ['--noEmit', '-p', '.nuxt/tsconfig.server.json']])
-  if (isIn('scripts', 'tests', 'bench', 'demo')) checks.push(['tsc', ['-p', 'tsconfig.node.json']])
+  if (changed.length > 0)
+    checks.push([binary('prettier'), ['--check', '--ignore-unknown', ...changed]])
+  if (scripts.length > 0) checks.push([binary('eslint'), ['--max-warnings', '0', ...scripts]])
+  if (isIn('core')) checks.push(compiled('core'))
+  if (isIn('app')) checks.push([binary('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.app.json']])
+  if (isIn('server')) checks.push(compiled('.nuxt/tsconfig.server.json'))
+  if (isIn('scripts', 'tests', 'bench', 'demo')) checks.push(compiled('tsconfig.node.json'))
   const projects = ['unit', 'app', ...(isIn('server', 'tests/database') ? ['database'] : [])]
   checks.push([
-    'vitest',
+    binary('vitest'),
     [
       ...['run', '--changed', base, '--passWithNoTests'],
       ...projects.flatMap((project) => ['--project', project]),
@@ -44,12 +50,12 @@ main(async () => {
   if (specs.length > 0) {
     await ensureBuild()
     checks.push([
-      'playwright',
+      binary('playwright'),
       ['test', '--config', 'tests/browser/playwright.config.ts', ...specs],
     ])
   }
   for (const [program, args] of checks) {
-    const code = await run(binary(program), args)
+    const code = await run(program, args)
     if (code !== 0) throw new Error(`${program} ended with ${code}.`)
   }
 })

@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { areaOf, differenceOfAll, intersection, isWithin, type Polygon, totalArea } from './convex'
 import { coveredShare, visibleParts } from './covered'
 import { cornersOf } from './geometry'
-import { anyPlacement, cameras, layerOf, nativeSize } from './testPlacements'
+import { anyPlacement, cameras, layerOf, nativeSize, placed } from './testPlacements'
 import { canvasToSource, sourceToCanvas, usedPart } from './trim'
 
 /** The way from a source's pixels to the canvas as one matrix of a general library (gl-matrix). */
@@ -112,12 +112,13 @@ function asThere<Result>(compute: () => Result): Result {
 
 const several = fc.array(anyPlacement, { minLength: 1, maxLength: 6 })
 const canvas = { width: 1920, height: 1080 }
-const canvasRing = ring([
+const canvasCorners: Polygon = [
   { x: 0, y: 0 },
   { x: 1920, y: 0 },
   { x: 1920, y: 1080 },
   { x: 0, y: 1080 },
-])
+]
+const canvasRing = ring(canvasCorners)
 /** Within 0.1 % of the larger figure, or a hundredth of a squared pixel. */
 const close = (a: number, b: number): boolean =>
   Math.abs(a - b) <= Math.max(0.01, 0.001 * Math.max(a, b))
@@ -143,6 +144,22 @@ function countedArea(polygon: Polygon, taken: readonly Polygon[]): number {
   return (count / side ** 2) * width * height
 }
 
+/** Whether two areas agree; where they do not, ours has to be what counting points says. */
+function agrees(here: number, there: number, polygon: Polygon, taken: readonly Polygon[]): boolean {
+  if (close(here, there)) return true
+  const counted = countedArea(polygon, taken)
+  expect(Math.abs(here - counted)).toBeLessThan(0.001 * areaOf(polygon))
+  expect(Math.abs(here - counted)).toBeLessThan(Math.abs(there - counted))
+  return false
+}
+
+/** Placements of which the other library once lost a corner without a word. */
+const lostCorner = [
+  placed({ x: -1313, y: -1353, width: 3235, height: 2452, turnDegrees: -286 }),
+  placed({ x: 1650, y: -221, width: 217, height: 1940, turnDegrees: 135 }),
+  placed({ x: 0, y: 0, width: 1726, height: 1887, turnDegrees: 42 }),
+]
+
 describe('areas against polyclip-ts', () => {
   it('shares the same area', () => {
     fc.assert(
@@ -162,10 +179,7 @@ describe('areas against polyclip-ts', () => {
           areaThere(clipping.difference(ring(cornersOf(first)), ...rings)),
         )
         const here = totalArea(differenceOfAll([cornersOf(first)], others.map(cornersOf)))
-        if (close(here, there)) return
-        const counted = countedArea(cornersOf(first), others.map(cornersOf))
-        expect(Math.abs(here - counted)).toBeLessThan(0.001 * areaOf(cornersOf(first)))
-        expect(Math.abs(here - counted)).toBeLessThan(Math.abs(there - counted))
+        agrees(here, there, cornersOf(first), others.map(cornersOf))
       }),
       { numRuns: 300 },
     )
@@ -203,10 +217,10 @@ describe('areas against polyclip-ts', () => {
           ]),
         )
         const share = coveredShare(layers, last, 'landscape', canvas, sources, zones)
-        expect(
-          close(totalArea(visibleParts(layers, last, 'landscape', canvas, sources)), area),
-        ).toBe(true)
-        if (area === 0) return
+        const here = totalArea(visibleParts(layers, last, 'landscape', canvas, sources))
+        const onCanvas = intersection(cornersOf(placements[last]!), canvasCorners)
+        const before = placements.slice(0, last).map(cornersOf)
+        if (!agrees(here, area, onCanvas, before) || area === 0) return
         const covered = asThere(() =>
           areaThere(
             clipping.intersection(seen, clipping.union(zoneRings[0]!, ...zoneRings.slice(1))),
@@ -214,7 +228,10 @@ describe('areas against polyclip-ts', () => {
         )
         expect(share).toBeCloseTo(covered / area, 3)
       }),
-      { numRuns: 300 },
+      {
+        numRuns: 300,
+        examples: [[lostCorner, [{ x: 0, y: 0, width: 1, height: 1 }]]],
+      },
     )
   })
 })
