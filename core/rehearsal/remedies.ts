@@ -1,4 +1,11 @@
 import { isTaken, lineOf, type Show } from '../show'
+import {
+  withDestination,
+  withDestinationOff,
+  withMedium,
+  withoutTraffic,
+  withSendingOf,
+} from '../show/edits'
 
 /** One thing that may make more nights clean. */
 export interface Remedy {
@@ -21,24 +28,6 @@ export interface RemedyResult {
   points: number
 }
 
-const changeDestination = (
-  show: Show,
-  id: string,
-  change: (destination: Show['destinations'][number]) => Show['destinations'][number],
-): Show => ({
-  ...show,
-  destinations: show.destinations.map((destination) =>
-    destination.id === id ? change(destination) : destination,
-  ),
-})
-const changeLine = (
-  show: Show,
-  change: (line: Show['lines'][number]) => Show['lines'][number],
-): Show => ({
-  ...show,
-  lines: show.lines.map((line) => (line === lineOf(show) ? change(line) : line)),
-})
-
 /** What can be tried for a show. */
 export function remediesFor(show: Show): Remedy[] {
   const line = lineOf(show)
@@ -53,11 +42,7 @@ export function remediesFor(show: Show): Remedy[] {
       id: `lower ${id}`,
       label: `Let ${name} lower its bitrate`,
       note: 'where its encoder can',
-      change: (before) =>
-        changeDestination(before, id, (each) => ({
-          ...each,
-          sending: { ...each.sending, whenBehind: 'lower' },
-        })),
+      change: (before) => withSendingOf(before, id, { whenBehind: 'lower' }),
     })
   if (stiff.length > 1)
     remedies.push({
@@ -78,31 +63,21 @@ export function remediesFor(show: Show): Remedy[] {
         id: `wait ${id}`,
         label: `A longer buffer for ${name}, 4.5 s`,
         note: 'viewers may get it later',
-        change: (before) =>
-          changeDestination(before, id, (each) => ({
-            ...each,
-            sending: { ...each.sending, mostWaitSeconds: 4.5 },
-          })),
+        change: (before) => withSendingOf(before, id, { mostWaitSeconds: 4.5 }),
       })
   if (line.medium !== 'cable' && line.samples.some(({ medium }) => medium === 'cable'))
     remedies.push({
       id: 'cable',
       label: 'By cable',
       note: 'the measurements by cable alone',
-      change: (before) => changeLine(before, (each) => ({ ...each, medium: 'cable' })),
+      change: (before) => withMedium(before, 'cable'),
     })
   for (const { id, name } of line.otherTraffic.filter(({ on }) => on))
     remedies.push({
       id: `traffic ${id}`,
       label: `${name} off the line`,
       note: 'for the length of the show',
-      change: (before) =>
-        changeLine(before, (each) => ({
-          ...each,
-          otherTraffic: each.otherTraffic.map((other) =>
-            other.id === id ? { ...other, on: false } : other,
-          ),
-        })),
+      change: (before) => withoutTraffic(before, id),
     })
   for (const { id, name, backupAddress } of taken)
     if (backupAddress !== null)
@@ -111,7 +86,7 @@ export function remediesFor(show: Show): Remedy[] {
         label: `${name} without its second ingest`,
         note: 'one send less; less safe when it hangs up',
         change: (before) =>
-          changeDestination(before, id, (each) => ({ ...each, backupAddress: null })),
+          withDestination(before, id, (each) => ({ ...each, backupAddress: null })),
       })
   for (const { id, name, plan } of taken)
     if (taken.length > 1 && !plan.mustKeep)
@@ -119,7 +94,7 @@ export function remediesFor(show: Show): Remedy[] {
         id: `without ${id}`,
         label: `Without ${name}`,
         note: 'one place less',
-        change: (before) => changeDestination(before, id, (each) => ({ ...each, on: false })),
+        change: (before) => withDestinationOff(before, id),
       })
   for (const relay of show.destinations.filter(
     ({ on, connection }) => on && connection === 'relay',
@@ -136,7 +111,7 @@ export function remediesFor(show: Show): Remedy[] {
           label: `${name} through ${relay.name}`,
           note: 'one send less of its own',
           change: (before) =>
-            changeDestination(before, id, (each) => ({ ...each, relayId: relay.id })),
+            withDestination(before, id, (each) => ({ ...each, relayId: relay.id })),
         })
   return remedies
 }

@@ -16,10 +16,12 @@ import { ChevronDown } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import SizeFields from '~/components/fields/SizeFields.vue'
+import { useShowEditing } from '~/composables/showEditing'
 import { useShowStore } from '~/stores/show'
 
 const props = defineProps<{ canvas: CanvasName }>()
 const store = useShowStore()
+const { setFrameRate } = useShowEditing()
 const size = computed(() => store.show.canvasPair[props.canvas])
 const arrangement = ref<ArrangementOnResize>('scale along')
 const arrangementChoices = arrangementsOnResize.map((value) => ({ value, label: value }))
@@ -28,12 +30,6 @@ function setSize(next: Size): void {
   store.edit(`Set the ${props.canvas} canvas to ${sizeInWords(next)}`, (draft) =>
     withCanvasSize(draft, props.canvas, next, arrangement.value),
   )
-}
-
-function setFrameRate(framesPerSecond: (typeof framesPerSecondChoices)[number]): void {
-  store.edit(`Run at ${framesPerSecond} fps`, (draft) => {
-    draft.canvasPair.framesPerSecond = framesPerSecond
-  })
 }
 const frameRates = framesPerSecondChoices.map((value) => ({ value, label: `${value} fps` }))
 </script>

@@ -21,7 +21,7 @@ import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
-import { useDestinationEditing } from './editing'
+import { useDestinationEditing } from './destinationEditing'
 
 /** What the destination's viewing app draws over the picture, mode by mode: drawn over a scene, or typed. */
 const props = defineProps<{ destination: Destination }>()

@@ -18,7 +18,7 @@ import { useKeysStore } from '~/stores/keys'
 import { useProfilesStore } from '~/stores/profiles'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
-import { useDestinationEditing } from './editing'
+import { useDestinationEditing } from './destinationEditing'
 import { limitsInWords } from './limitsInWords'
 
 const props = defineProps<{ destination: Destination }>()

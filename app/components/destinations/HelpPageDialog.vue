@@ -4,8 +4,8 @@ import type { Destination } from '@green-mantle/core/show'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, useId, watch } from 'vue'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
-import { useDestinationEditing } from './editing'
-import { useProfileEditing } from './profiles/editing'
+import { useDestinationEditing } from './destinationEditing'
+import { useProfileEditing } from './profiles/profileEditing'
 
 /** Rules read out of what a help page says; nothing is changed until they are taken. */
 const props = defineProps<{ destination: Destination }>()

@@ -24,7 +24,7 @@ import ChoiceSet from '~/components/fields/ChoiceSet.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import SizeFields from '~/components/fields/SizeFields.vue'
-import { useDestinationEditing } from './editing'
+import { useDestinationEditing } from './destinationEditing'
 
 const HelpPageDialog = defineAsyncComponent(() => import('./HelpPageDialog.vue'))
 

@@ -1,5 +1,6 @@
 import {
   type CanvasName,
+  type Connection,
   copiedDestination,
   type Destination,
   destinationFromProfile,
@@ -9,7 +10,10 @@ import {
   newRendition,
   type Profile,
   type Rendition,
+  type Sending,
+  withConnection,
   withoutDestination,
+  withSendingOf,
 } from '@green-mantle/core/show'
 import { nanoid } from 'nanoid'
 import { useSelectionStore } from '~/stores/selection'
@@ -73,6 +77,14 @@ export function useDestinationEditing() {
     })
   }
 
+  function setConnection({ id, name }: Destination, connection: Connection): void {
+    store.edit(`Change the connection of ${name}`, (draft) => withConnection(draft, id, connection))
+  }
+
+  function setSending({ id, name }: Destination, changes: Partial<Sending>): void {
+    store.edit(`Change how ${name} is sent`, (draft) => withSendingOf(draft, id, changes))
+  }
+
   /** A further step of a ladder, to begin with like the last. */
   function addRendition(destination: Destination): void {
     const id = makeIdentifier()
@@ -124,6 +136,8 @@ export function useDestinationEditing() {
     copy,
     move,
     changeRendition,
+    setConnection,
+    setSending,
     add,
     remove,
     addRendition,

@@ -3,7 +3,7 @@ import { rateUnits } from '@green-mantle/core/words'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useOwnTask } from '~/composables/ownTask'
 import { useShowStore } from '~/stores/show'
-import { useFitEditing } from './editing'
+import { useFitEditing } from './fitEditing'
 import type { FitRow } from './rows'
 
 /** The video bitrate of a row, to drag or to type. */

@@ -5,7 +5,7 @@ import { ChevronDown } from '@lucide/vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import { useShowStore } from '~/stores/show'
-import { useFitEditing } from './editing'
+import { useFitEditing } from './fitEditing'
 
 /** By what the planner chooses among plans of nearly the same picture. */
 const store = useShowStore()

@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import { planOf, planSummary } from '@green-mantle/core/plan'
-import type { KeptPlan } from '@green-mantle/core/show'
-import { freeName } from '@green-mantle/core/show'
 import { mbpsInWords } from '@green-mantle/core/words'
-import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import { usePlannerStore } from '~/stores/planner'
 import { useShowStore } from '~/stores/show'
+import { useKeptPlans } from './keptPlans'
 
 /** The present plan beside those that were kept, with what differs marked; any of them can be chosen. */
 const store = useShowStore()
 const planner = usePlannerStore()
+const kept = useKeptPlans()
 
 const present = computed(() => planSummary(store.show, planOf(store.show)))
 const plans = computed(() =>
@@ -20,33 +19,6 @@ const rowOf = (summary: typeof present.value, id: string) =>
   summary.rows.find((row) => row.id === id)
 const differs = (summary: typeof present.value, id: string): boolean =>
   rowOf(summary, id)?.words !== rowOf(present.value, id)?.words
-
-function keep(): void {
-  const names = store.show.keptPlans.map(({ name }) => name)
-  const plan: KeptPlan = {
-    id: nanoid(12),
-    name: freeName('Plan', names),
-    parts: JSON.parse(JSON.stringify(planOf(store.show))) as KeptPlan['parts'],
-  }
-  store.edit(`Keep ${plan.name}`, (draft) => {
-    draft.keptPlans.push(plan)
-  })
-}
-
-function rename(plan: KeptPlan, event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim()
-  if (name === '' || name === plan.name) return
-  store.edit(`Rename ${plan.name}`, (draft) => {
-    const kept = draft.keptPlans.find(({ id }) => id === plan.id)
-    if (kept) kept.name = name
-  })
-}
-
-function remove(plan: KeptPlan): void {
-  store.edit(`Remove ${plan.name}`, (draft) => {
-    draft.keptPlans = draft.keptPlans.filter(({ id }) => id !== plan.id)
-  })
-}
 
 const number = (score: number | null): string => (score === null ? '' : `${Math.round(score)}`)
 </script>
@@ -64,7 +36,7 @@ const number = (score: number | null): string => (score === null ? '' : `${Math.
                 class="field"
                 :value="plan.name"
                 :aria-label="`Name of ${plan.name}`"
-                @change="rename(plan, $event)"
+                @change="kept.rename(plan, ($event.target as HTMLInputElement).value)"
               />
             </th>
           </tr>
@@ -114,7 +86,7 @@ const number = (score: number | null): string => (score === null ? '' : `${Math.
                 type="button"
                 class="button button-quiet"
                 :aria-label="`Remove ${plan.name}`"
-                @click="remove(plan)"
+                @click="kept.remove(plan)"
               >
                 Remove
               </button>
@@ -124,7 +96,7 @@ const number = (score: number | null): string => (score === null ? '' : `${Math.
       </table>
     </div>
     <div class="flex items-center gap-3">
-      <button type="button" class="button" :disabled="plans.length >= 20" @click="keep">
+      <button type="button" class="button" :disabled="plans.length >= 20" @click="kept.keep">
         Keep the present plan
       </button>
       <span v-if="plans.length === 0" class="text-ink-2"

@@ -3,7 +3,7 @@ import { type Effort, efforts } from '@green-mantle/core/show'
 import { computed } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useShowStore } from '~/stores/show'
-import { useFitEditing } from './editing'
+import { useFitEditing } from './fitEditing'
 import PinMark from './PinMark.vue'
 import type { FitRow } from './rows'
 

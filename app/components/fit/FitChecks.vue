@@ -4,7 +4,7 @@ import { kbpsInWords, mbpsInWords, mbpsNumber } from '@green-mantle/core/words'
 import { TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
 import StateMark from '~/components/frame/StateMark.vue'
-import { useDestinationEditing } from '~/components/destinations/editing'
+import { useDestinationEditing } from '~/components/destinations/destinationEditing'
 import { useShowStore } from '~/stores/show'
 
 const store = useShowStore()

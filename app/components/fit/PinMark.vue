@@ -2,7 +2,7 @@
 import type { Pin as PinName } from '@green-mantle/core/show'
 import { Pin, PinOff } from '@lucide/vue'
 import { computed } from 'vue'
-import { useFitEditing } from './editing'
+import { useFitEditing } from './fitEditing'
 import type { FitRow } from './rows'
 
 /** Shows whether a cell is pinned, and pins or frees it. */

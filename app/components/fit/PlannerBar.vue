@@ -6,7 +6,7 @@ import OnSwitch from '~/components/fields/OnSwitch.vue'
 import ChoosingPlans from './ChoosingPlans.vue'
 import { usePlannerStore } from '~/stores/planner'
 import { useShowStore } from '~/stores/show'
-import { useFitEditing } from './editing'
+import { useFitEditing } from './fitEditing'
 
 /** How the planner is told what to do. */
 const store = useShowStore()

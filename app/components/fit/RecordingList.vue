@@ -14,7 +14,7 @@ import OnSwitch from '~/components/fields/OnSwitch.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useShowStore } from '~/stores/show'
-import { useFitEditing } from './editing'
+import { useFitEditing } from './fitEditing'
 
 /** What is kept on the disk, on or off, and what each may be. */
 const store = useShowStore()

@@ -3,7 +3,7 @@ import type { Destination } from '@green-mantle/core/show'
 import { computed } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useShowStore } from '~/stores/show'
-import { useFitEditing } from './editing'
+import { useFitEditing } from './fitEditing'
 
 /** Whether a destination is sent to directly, fed by a relay, or left to the planner. */
 const props = defineProps<{ destination: Destination }>()

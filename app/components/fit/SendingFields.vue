@@ -11,11 +11,11 @@ import { percentUnits, secondUnits } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import NumberFields, { type NumberDescription } from '~/components/fields/NumberFields.vue'
 import SelectField from '~/components/fields/SelectField.vue'
-import { useShowStore } from '~/stores/show'
+import { useDestinationEditing } from '~/components/destinations/destinationEditing'
 
 /** What the sender of a destination does when the line falls short, and when its connection breaks. */
 const props = defineProps<{ destination: Destination }>()
-const store = useShowStore()
+const editing = useDestinationEditing()
 
 const behaviourNames = {
   drop: 'drops frames',
@@ -30,12 +30,7 @@ const isUsual = computed(() =>
   ),
 )
 
-function set(changes: Partial<Sending>): void {
-  store.edit(`Change how ${props.destination.name} is sent`, (draft) => {
-    const destination = draft.destinations.find(({ id }) => id === props.destination.id)
-    if (destination) Object.assign(destination.sending, changes)
-  })
-}
+const set = (changes: Partial<Sending>): void => editing.setSending(props.destination, changes)
 type Numbers = Exclude<keyof Sending, 'whenBehind'>
 const seconds = { unit: 's', units: secondUnits, decimals: 1 }
 const percent = { unit: '%', units: percentUnits }

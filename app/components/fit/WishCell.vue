@@ -2,7 +2,7 @@
 import { priorityLimits } from '@green-mantle/core/show'
 import { computed } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
-import { useFitEditing } from './editing'
+import { useFitEditing } from './fitEditing'
 import type { FitRow } from './rows'
 
 /** How much a row matters to the plan, from 1 to 5, or that it has to be kept whatever happens. */

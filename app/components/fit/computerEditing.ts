@@ -5,8 +5,9 @@ import {
   type Effort,
   freeName,
   newDevice,
-  withoutOrphans,
+  withoutGoneDevices,
 } from '@green-mantle/core/show'
+import { withLoadCorrected } from '@green-mantle/core/trial'
 import { nanoid } from 'nanoid'
 import { useShowStore } from '~/stores/show'
 
@@ -18,9 +19,7 @@ export function useComputerEditing() {
   function edit(label: string, recipe: (computer: Computer) => void): void {
     store.edit(label, (draft) => {
       recipe(draft.computer)
-      const { destinations, recordings } = withoutOrphans(draft)
-      draft.destinations = destinations
-      draft.recordings = recordings
+      return withoutGoneDevices(draft)
     })
   }
 
@@ -71,5 +70,12 @@ export function useComputerEditing() {
     })
   }
 
-  return { take, change, changeDevice, setSpeed, addDevice, removeDevice }
+  /** The speeds as a trial measured them, by what it took of the processor against what was planned. */
+  function takeMeasuredSpeeds(factor: number): void {
+    edit('Take the measured speeds', (computer) =>
+      Object.assign(computer, withLoadCorrected(computer, factor)),
+    )
+  }
+
+  return { take, takeMeasuredSpeeds, change, changeDevice, setSpeed, addDevice, removeDevice }
 }

@@ -6,6 +6,8 @@ import {
   type Recording,
   type Rendition,
   type Show,
+  withEveryRendition,
+  withoutPins,
 } from '@green-mantle/core/show'
 import { nanoid } from 'nanoid'
 import { useShowStore } from '~/stores/show'
@@ -63,9 +65,9 @@ export function useFitEditing() {
   }
 
   function unpinAll(): void {
-    store.edit('Unpin all', (draft) => {
-      for (const rendition of renditionsOf(draft)) rendition.pins = []
-    })
+    store.edit('Unpin all', (draft) =>
+      withEveryRendition(draft, (rendition) => withoutPins(rendition, () => true)),
+    )
   }
 
   function setPlan(

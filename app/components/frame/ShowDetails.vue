@@ -7,12 +7,14 @@ import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { pictureChoicesFor } from '~/composables/pictureChoices'
+import { useShowEditing } from '~/composables/showEditing'
 import { useShowStore } from '~/stores/show'
 import ModalDialog from './ModalDialog.vue'
 import StateMark from './StateMark.vue'
 
 defineEmits<{ close: [] }>()
 const store = useShowStore()
+const editing = useShowEditing()
 
 const zones = computed(() => {
   const names = [...new Set([store.show.timeZone, 'UTC', ...Intl.supportedValuesOf('timeZone')])]
@@ -20,16 +22,6 @@ const zones = computed(() => {
 })
 const startNote = computed(() => startClockNote(store.show))
 const kinds = computed(() => pictureChoicesFor(store.show))
-
-function set<Key extends 'title' | 'startsAt' | 'timeZone' | 'durationMinutes' | 'pictureKind'>(
-  key: Key,
-  value: (typeof store.show)[Key],
-  label: string,
-): void {
-  store.edit(label, (draft) => {
-    draft[key] = value
-  })
-}
 </script>
 
 <template>
@@ -40,13 +32,13 @@ function set<Key extends 'title' | 'startsAt' | 'timeZone' | 'durationMinutes' |
         :model-value="store.show.title"
         label="Title"
         required
-        @update:model-value="set('title', $event, 'Rename the show')"
+        @update:model-value="editing.setDetails('Rename the show', { title: $event })"
       />
       <DateTimeField
         :model-value="store.show.startsAt"
         label="Starts"
         required
-        @update:model-value="set('startsAt', $event, 'Set the start')"
+        @update:model-value="editing.setDetails('Set the start', { startsAt: $event })"
       />
       <NumberField
         :model-value="store.show.durationMinutes"
@@ -56,19 +48,21 @@ function set<Key extends 'title' | 'startsAt' | 'timeZone' | 'durationMinutes' |
         :least="1"
         :most="10080"
         :step="5"
-        @update:model-value="set('durationMinutes', $event ?? 120, 'Set the length')"
+        @update:model-value="
+          editing.setDetails('Set the length', { durationMinutes: $event ?? 120 })
+        "
       />
       <SelectField
         :model-value="store.show.timeZone"
         label="Time zone"
         :choices="zones"
-        @update:model-value="set('timeZone', $event, 'Set the time zone')"
+        @update:model-value="editing.setDetails('Set the time zone', { timeZone: $event })"
       />
       <SelectField
         :model-value="store.show.pictureKind"
         label="Mostly shows"
         :choices="kinds"
-        @update:model-value="set('pictureKind', $event as PictureChoice, 'Set the kind of picture')"
+        @update:model-value="editing.setPictureKind($event as PictureChoice)"
       />
       <p v-if="startNote" class="text-ochre col-span-2 flex gap-2" role="status">
         <StateMark class="mt-1" state="attention" />{{ startNote }}

@@ -6,7 +6,7 @@ import { fetchLines, type LineOfShow } from '~/api/line'
 import { wordsFor } from '~/api/problem'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
 import { useShowStore } from '~/stores/show'
-import { useLineEditing } from './editing'
+import { useLineEditing } from './lineEditing'
 
 /** Lines that were measured for other shows; a copy of one is brought in. */
 const emit = defineEmits<{ close: [] }>()

@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import { useShowStore } from '~/stores/show'
-import { useLineEditing } from './editing'
+import { useLineEditing } from './lineEditing'
 
 /** Whether what a contract for mobile data allows lasts to the end of the show. */
 const store = useShowStore()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { measurementLimits, type RateUnit, rateUnitsKbps } from '@green-mantle/core/formats'
-import { lineOf, media, type Medium } from '@green-mantle/core/show'
+import { media, type Medium } from '@green-mantle/core/show'
 import { countInWords, mbpsInWords, mediumNames } from '@green-mantle/core/words'
 import { FileInput } from '@lucide/vue'
 import { computedAsync } from '@vueuse/core'
@@ -12,10 +12,12 @@ import { chooseTextFile } from '~/composables/files'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
 import { readingWorker } from '~/workers/workers'
+import { useLineEditing } from './lineEditing'
 
 /** Takes measurements from a pasted column, a CSV file or a report of iperf3; says what it found before anything is added. */
 const emit = defineEmits<{ close: [] }>()
 const store = useShowStore()
+const editing = useLineEditing()
 const toasts = useToastStore()
 const id = useId()
 
@@ -76,11 +78,9 @@ function add(): void {
     )
     return
   }
-  store.edit(
+  editing.addSamples(
     `Add ${samples.length === 1 ? 'a measurement' : `${samples.length} measurements`}`,
-    (draft) => {
-      lineOf(draft).samples.push(...samples)
-    },
+    samples,
   )
   emit('close')
 }

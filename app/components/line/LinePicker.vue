@@ -5,7 +5,7 @@ import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useShowStore } from '~/stores/show'
 import BringLineDialog from './BringLineDialog.vue'
-import { useLineEditing } from './editing'
+import { useLineEditing } from './lineEditing'
 
 /** Which of the show's lines it goes up, and what it is called. */
 const store = useShowStore()

@@ -11,7 +11,7 @@ import { Plus } from '@lucide/vue'
 import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import { useShowStore } from '~/stores/show'
-import { useLineEditing } from './editing'
+import { useLineEditing } from './lineEditing'
 import TrafficList from './TrafficList.vue'
 
 /** What network cameras and links put on the local switch; none of it uses the upload. */

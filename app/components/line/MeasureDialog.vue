@@ -5,7 +5,7 @@ import {
   practiceLines,
   sampleSeconds,
 } from '@green-mantle/core/network'
-import { lineOf, type LineSample, media, type Medium } from '@green-mantle/core/show'
+import { type LineSample, media, type Medium } from '@green-mantle/core/show'
 import { countInWords, mbpsNumber, mediumNames } from '@green-mantle/core/words'
 import { Gauge, Square } from '@lucide/vue'
 import { DateTime } from 'luxon'
@@ -18,9 +18,11 @@ import ModalDialog from '~/components/frame/ModalDialog.vue'
 import { measureUpload } from '~/measuring/measureUpload'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
+import { useLineEditing } from './lineEditing'
 
 const emit = defineEmits<{ close: [] }>()
 const store = useShowStore()
+const editing = useLineEditing()
 const toasts = useToastStore()
 
 /** Where browser and server are one machine there is no line between them to measure. */
@@ -90,9 +92,7 @@ function keep(measured: Awaited<ReturnType<typeof measureUpload>>): void {
     problem.value = `It was stopped before ${sampleSeconds} s were measured. Nothing was added.`
     return
   }
-  store.edit('Measure the line', (draft) => {
-    lineOf(draft).samples.push(...samples)
-  })
+  editing.addSamples('Measure the line', samples)
   toasts.tell(`${countInWords(samples.length, 'measurement')} added.`)
   emit('close')
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { lineOf, type LineSample, media, type Medium } from '@green-mantle/core/show'
+import { type LineSample, media, type Medium } from '@green-mantle/core/show'
 import {
   kbpsFromMbps,
   mbpsFromKbps,
@@ -18,12 +18,14 @@ import DateTimeField from '~/components/fields/DateTimeField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
+import { useLineEditing } from './lineEditing'
 
 // The readers of files are loaded where they are first needed.
 const MeasureDialog = defineAsyncComponent(() => import('./MeasureDialog.vue'))
 const ImportDialog = defineAsyncComponent(() => import('./ImportDialog.vue'))
 
 const store = useShowStore()
+const editing = useLineEditing()
 const isImporting = ref(false)
 const isMeasuring = ref(false)
 const toasts = useToastStore()
@@ -66,28 +68,13 @@ function add(): void {
     retransmits: null,
     note: '',
   }
-  store.edit('Add a measurement', (draft) => {
-    lineOf(draft).samples.push(sample)
-  })
+  editing.addSamples('Add a measurement', [sample])
   newMbps.value = null
-}
-
-function change<Key extends keyof LineSample>(id: string, key: Key, value: LineSample[Key]): void {
-  store.edit('Change a measurement', (draft) => {
-    const sample = lineOf(draft).samples.find((candidate) => candidate.id === id)
-    if (sample) sample[key] = value
-  })
 }
 
 function setTime(id: string, local: string): void {
   const instant = asInstant(local)
-  if (instant) change(id, 'measuredAt', instant)
-}
-
-function remove(id: string): void {
-  store.edit('Remove a measurement', (draft) => {
-    lineOf(draft).samples = lineOf(draft).samples.filter((sample) => sample.id !== id)
-  })
+  if (instant) editing.changeSample(id, { measuredAt: instant })
 }
 </script>
 
@@ -156,7 +143,9 @@ function remove(id: string): void {
                 :most="100000"
                 :step="0.1"
                 :model-value="mbpsFromKbps(sample.uploadKbps)"
-                @update:model-value="change(sample.id, 'uploadKbps', kbpsFromMbps($event ?? 1))"
+                @update:model-value="
+                  editing.changeSample(sample.id, { uploadKbps: kbpsFromMbps($event ?? 1) })
+                "
               />
             </td>
             <td class="w-24 pr-2">
@@ -165,7 +154,7 @@ function remove(id: string): void {
                 label="By"
                 :choices="mediumChoices"
                 :model-value="sample.medium"
-                @update:model-value="change(sample.id, 'medium', $event as Medium)"
+                @update:model-value="editing.changeSample(sample.id, { medium: $event as Medium })"
               />
             </td>
             <td class="w-22 pr-2">
@@ -178,7 +167,9 @@ function remove(id: string): void {
                 :least="0"
                 :most="60000"
                 :model-value="sample.roundTripMilliseconds"
-                @update:model-value="change(sample.id, 'roundTripMilliseconds', $event)"
+                @update:model-value="
+                  editing.changeSample(sample.id, { roundTripMilliseconds: $event })
+                "
               />
             </td>
             <td class="w-22 pr-2">
@@ -192,7 +183,7 @@ function remove(id: string): void {
                 :least="0"
                 :most="100"
                 :model-value="sample.lossPercent"
-                @update:model-value="change(sample.id, 'lossPercent', $event)"
+                @update:model-value="editing.changeSample(sample.id, { lossPercent: $event })"
               />
             </td>
             <td class="pr-2">
@@ -200,7 +191,7 @@ function remove(id: string): void {
                 hide-label
                 label="Note"
                 :model-value="sample.note"
-                @update:model-value="change(sample.id, 'note', $event)"
+                @update:model-value="editing.changeSample(sample.id, { note: $event })"
               />
               <span v-if="sample.retransmits !== null" class="text-ink-2 text-xs"
                 ><span class="number">{{ sample.retransmits }}</span> sent again</span
@@ -211,7 +202,7 @@ function remove(id: string): void {
                 type="button"
                 class="button button-quiet px-1!"
                 :aria-label="`Remove the measurement of ${localTime(sample.measuredAt).replace('T', ' ')}`"
-                @click="remove(sample.id)"
+                @click="editing.removeSample(sample.id)"
               >
                 <Trash2 class="size-4" />
               </button>

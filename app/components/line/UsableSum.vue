@@ -13,7 +13,7 @@ import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useOwnTask } from '~/composables/ownTask'
 import { useShowStore } from '~/stores/show'
-import { useLineEditing } from './editing'
+import { useLineEditing } from './lineEditing'
 import TrafficList from './TrafficList.vue'
 
 const store = useShowStore()

@@ -1,6 +1,7 @@
 import {
   freeName,
   type Line,
+  type LineSample,
   lineOf,
   newLine,
   type Show,
@@ -52,6 +53,22 @@ export function useLineEditing() {
     })
   }
 
+  function addSamples(label: string, samples: readonly LineSample[]): void {
+    change(label, (line) => void line.samples.push(...samples))
+  }
+
+  function changeSample(id: string, changes: Partial<LineSample>): void {
+    change('Change a measurement', ({ samples }) => {
+      Object.assign(samples.find((sample) => sample.id === id) ?? {}, changes)
+    })
+  }
+
+  function removeSample(id: string): void {
+    change('Remove a measurement', (line) => {
+      line.samples = line.samples.filter((sample) => sample.id !== id)
+    })
+  }
+
   /** The edits of a list of traffic, which stands in two places of a line. */
   function trafficEditing(listOf: (line: Line) => Traffic[], what: string) {
     const changeList = (label: string, recipe: (list: Traffic[]) => void): void =>
@@ -75,5 +92,15 @@ export function useLineEditing() {
     }
   }
 
-  return { change, choose, add, bring, remove, trafficEditing }
+  return {
+    change,
+    choose,
+    add,
+    bring,
+    remove,
+    addSamples,
+    changeSample,
+    removeSample,
+    trafficEditing,
+  }
 }

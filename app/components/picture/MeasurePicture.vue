@@ -11,11 +11,13 @@ import SelectField from '~/components/fields/SelectField.vue'
 import { storeFile } from '~/api/files'
 import { chooseFile, typeOfFile } from '~/composables/files'
 import { useOwnPictures } from '~/composables/ownPictures'
+import { useShowEditing } from '~/composables/showEditing'
 import { useShowStore } from '~/stores/show'
 import MeasuredPoints from './MeasuredPoints.vue'
 
 /** Measures what the picture of a clip needs, and offers the result to this show. */
 const store = useShowStore()
+const editing = useShowEditing()
 const { known, going, problem, measure, stop, remove } = useOwnPictures()
 
 const report = computed(() => known.value?.measuring.report ?? null)
@@ -58,13 +60,6 @@ const shown = computed(() =>
     }
   }),
 )
-
-function use(picture: OwnPicture): void {
-  store.edit('Use my picture', (draft) => {
-    draft.ownPicture = picture
-    draft.pictureKind = 'own'
-  })
-}
 </script>
 
 <template>
@@ -108,7 +103,12 @@ function use(picture: OwnPicture): void {
         <div class="flex flex-wrap items-center gap-2">
           <strong class="min-w-0 truncate" :title="picture.name">{{ picture.name }}</strong>
           <span class="grow" />
-          <button type="button" class="button" :disabled="isInUse(picture)" @click="use(picture)">
+          <button
+            type="button"
+            class="button"
+            :disabled="isInUse(picture)"
+            @click="editing.useOwnPicture(picture)"
+          >
             {{ isInUse(picture) ? 'This show uses it' : 'Use in this show' }}
           </button>
           <button

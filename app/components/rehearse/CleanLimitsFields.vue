@@ -7,9 +7,11 @@ import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import NumberFields from '~/components/fields/NumberFields.vue'
 import { useShowStore } from '~/stores/show'
+import { useRehearsalEditing } from './rehearsalEditing'
 
 /** What a clean night allows, and which nights are drawn. */
 const store = useShowStore()
+const editing = useRehearsalEditing()
 const seconds = { unit: 's', units: secondUnits, decimals: 1 }
 const descriptions = {
   lostPercent: { label: 'Lost, at most', unit: '%', units: percentUnits, decimals: 2 },
@@ -27,16 +29,10 @@ const limits = computed(() =>
 )
 function set(changed: string, value: number): void {
   const name = names.find((each) => each === changed)
-  if (!name) return
-  store.edit('Set what a clean night allows', (draft) => {
-    draft.rehearsal.clean[name] = value
-  })
+  if (name) editing.setClean(name, value)
 }
 function setSeed(seed: number | null): void {
-  if (seed !== null)
-    store.edit('Draw other nights', (draft) => {
-      draft.rehearsal.seed = seed
-    })
+  if (seed !== null) editing.drawOtherNights(seed)
 }
 </script>
 

@@ -14,12 +14,14 @@ import OnSwitch from '~/components/fields/OnSwitch.vue'
 import { useChartTheme } from '~/composables/chartTheme'
 import { useRehearsalStore } from '~/stores/rehearsal'
 import { useShowStore } from '~/stores/show'
+import { useRehearsalEditing } from './rehearsalEditing'
 
 use([LineChart, ScatterChart, GridComponent, MarkLineComponent, SVGRenderer])
 
 /** How many nights would be clean at each headroom, the show planned anew for each. */
 const store = useShowStore()
 const rehearsal = useRehearsalStore()
+const editing = useRehearsalEditing()
 const { colours, text, number } = useChartTheme()
 
 const present = computed(() => lineOf(store.show).headroomPercent)
@@ -35,16 +37,7 @@ const cost = computed(() => {
 const sampleCount = computed(() => countedSamples(store.line).length)
 
 function setWanted(percent: number | null): void {
-  if (percent !== null)
-    store.edit('Set how many nights are to be clean', (draft) => {
-      draft.rehearsal.wantedPercent = percent
-    })
-}
-
-function setFollows(follows: boolean): void {
-  store.edit(follows ? 'Let the headroom follow' : 'Leave the headroom as it is set', (draft) => {
-    draft.rehearsal.headroomFollows = follows
-  })
+  if (percent !== null) editing.setWantedPercent(percent)
 }
 
 const option = computed(() => ({
@@ -135,7 +128,7 @@ const option = computed(() => ({
       <OnSwitch
         :model-value="store.show.rehearsal.headroomFollows"
         label="Let the headroom follow this wish"
-        @update:model-value="setFollows"
+        @update:model-value="editing.setHeadroomFollows"
       />
       <span
         class="text-xs"

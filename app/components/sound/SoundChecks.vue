@@ -3,7 +3,7 @@ import { type SoundCheck, soundChecks } from '@green-mantle/core/sound'
 import { computed } from 'vue'
 import StateMark from '~/components/frame/StateMark.vue'
 import { useShowStore } from '~/stores/show'
-import { useSoundEditing } from './editing'
+import { useSoundEditing } from './soundEditing'
 
 const store = useShowStore()
 const editing = useSoundEditing()

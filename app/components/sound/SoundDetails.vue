@@ -3,7 +3,7 @@ import type { Sound } from '@green-mantle/core/show'
 import { computed } from 'vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import { useShowStore } from '~/stores/show'
-import { useSoundEditing } from './editing'
+import { useSoundEditing } from './soundEditing'
 
 /** What only a person can know of a sound: what else carries it, and whether it may be kept. */
 const props = defineProps<{ sound: Sound }>()

@@ -15,7 +15,7 @@ import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import type { SoundInput } from '~/sound/inputs'
 import { channelChoices, sampleRateChoices } from './choices'
-import { useSoundEditing } from './editing'
+import { useSoundEditing } from './soundEditing'
 
 /** One row a sound: how it is taken, and which mixes it goes into. */
 const props = defineProps<{

@@ -1,29 +1,20 @@
 <script setup lang="ts">
-import {
-  loadCorrection,
-  keptUpSpeed,
-  type TrialResult,
-  withLoadCorrected,
-} from '@green-mantle/core/trial'
+import { loadCorrection, keptUpSpeed, type TrialResult } from '@green-mantle/core/trial'
 import { shareInWords, wholeNumber } from '@green-mantle/core/words'
 import { TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
-import { useShowStore } from '~/stores/show'
+import { useComputerEditing } from '~/components/fit/computerEditing'
 
 /** What the encodes of a trial asked of this computer, beside what the plan had them ask. */
 const props = defineProps<{ result: TrialResult }>()
-const store = useShowStore()
+const editing = useComputerEditing()
 
 const correction = computed(() => loadCorrection(props.result))
 const share = (value: number | null): string => (value === null ? 'not known' : shareInWords(value))
 const megabytes = (value: number): string => value.toFixed(1)
 
 function takeSpeeds(): void {
-  const factor = correction.value
-  if (factor === null) return
-  store.edit('Take the measured speeds', (draft) => {
-    draft.computer = withLoadCorrected(draft.computer, factor)
-  })
+  if (correction.value !== null) editing.takeMeasuredSpeeds(correction.value)
 }
 </script>
 

@@ -1,3 +1,4 @@
+import { withDestinationOff, withoutPin, withRecordingOff } from '../../show/edits'
 import { showProblem } from '../problem/showProblem'
 import type { PlannedShow } from '../problem/renditionRequests'
 import { runToEnd } from '../runToEnd'
@@ -20,43 +21,20 @@ export function demandsInWords(show: PlannedShow): DemandInWords[] {
     demands.push({
       id: `keep ${id}`,
       words: destination.plan.mustKeep ? `${name} has to be kept` : `${name} is sent`,
-      without: (before) => ({
-        ...before,
-        destinations: before.destinations.map((item) =>
-          item.id === id ? { ...item, on: false } : item,
-        ),
-      }),
+      without: (before) => withDestinationOff(before, id),
     })
     for (const pin of new Set(destination.renditions.flatMap(({ pins }) => pins)))
       demands.push({
         id: `pin ${id} ${pin}`,
         words: `the ${pin} for ${name} is pinned`,
-        without: (before) => ({
-          ...before,
-          destinations: before.destinations.map((item) =>
-            item.id === id
-              ? {
-                  ...item,
-                  renditions: item.renditions.map((rendition) => ({
-                    ...rendition,
-                    pins: rendition.pins.filter((other) => other !== pin),
-                  })),
-                }
-              : item,
-          ),
-        }),
+        without: (before) => withoutPin(before, id, pin),
       })
   }
   for (const { id, name } of show.recordings.filter(({ on }) => on))
     demands.push({
       id: `keep ${id}`,
       words: `${name} is recorded`,
-      without: (before) => ({
-        ...before,
-        recordings: before.recordings.map((item) =>
-          item.id === id ? { ...item, on: false } : item,
-        ),
-      }),
+      without: (before) => withRecordingOff(before, id),
     })
   return demands
 }

@@ -1,16 +1,19 @@
 import { acceptedFrameRates, isCarried, sizesToOffer, usableUploadOf } from '../../fit'
 import { pictureScore } from '../../media'
 import { countedSamples, knowsHowLow } from '../../network'
+import { type Codec, lineOf, type Pin, pictureOf, type Rendition, type Show } from '../../show'
 import {
-  type Codec,
-  type Line,
-  lineOf,
-  type Pin,
-  pinnable,
-  type Rendition,
-  type Show,
-  pictureOf,
-} from '../../show'
+  recordedLike,
+  withDestinationOff,
+  withLine,
+  withMedium,
+  withoutPin,
+  withoutTraffic,
+  withPlanOf,
+  withRecording,
+  withRecordingOff,
+  withRenditionsOf,
+} from '../../show/edits'
 import { codecNames, listInWords, sizeInWords } from '../../words'
 import type { PlannedShow } from '../problem/renditionRequests'
 
@@ -30,37 +33,15 @@ type Destination = Show['destinations'][number]
 type Recording = Show['recordings'][number]
 type Change = Improvement['change']
 
-const changeLine =
-  (change: (line: Line) => Line): Change =>
-  (show) => ({
-    ...show,
-    lines: show.lines.map((line) => (line.id === show.lineId ? change(line) : line)),
-  })
-
-const changeDestination =
-  (id: string, change: (destination: Destination) => Destination): Change =>
-  (show) => ({
-    ...show,
-    destinations: show.destinations.map((item) => (item.id === id ? change(item) : item)),
-  })
-
-const changeRenditions = (id: string, change: (rendition: Rendition) => Rendition): Change =>
-  changeDestination(id, (item) => ({ ...item, renditions: item.renditions.map(change) }))
-
 /** Changes the main rendition of a destination and pins what was changed. */
-const pinned = ({ id, renditions }: Destination, changes: Partial<Rendition>, pin: Pin): Change =>
-  changeRenditions(id, (rendition) =>
-    rendition.id === renditions[0]?.id
-      ? { ...rendition, ...changes, pins: [...new Set([...rendition.pins, pin])] }
-      : rendition,
-  )
-
-const changeRecording =
-  (id: string, change: (recording: Recording) => Recording): Change =>
-  (show) => ({
-    ...show,
-    recordings: show.recordings.map((item) => (item.id === id ? change(item) : item)),
-  })
+const pinned =
+  ({ id }: Destination, changes: Partial<Rendition>, pin: Pin): Change =>
+  (show) =>
+    withRenditionsOf(show, id, (rendition, step) =>
+      step === 0
+        ? { ...rendition, ...changes, pins: [...new Set([...rendition.pins, pin])] }
+        : rendition,
+    )
 
 /** Everything that could be tried for a show, in no order. */
 export function possibleImprovements(show: PlannedShow): Improvement[] {
@@ -112,26 +93,21 @@ function lineWays(show: PlannedShow): Improvement[] {
       label: `Headroom of ${bearable} %`,
       note: `even the lowest of ${countedSamples(line).length} measurements would have carried it`,
       headroomPercent: bearable,
-      change: changeLine((item) => ({ ...item, headroomPercent: bearable })),
+      change: (before) => withLine(before, (item) => ({ ...item, headroomPercent: bearable })),
     })
   if (line.medium !== 'cable' && line.samples.some(({ medium }) => medium === 'cable'))
     ways.push({
       id: 'cable',
       label: 'Cable instead of Wi-Fi',
       note: 'counts the samples measured by cable only',
-      change: changeLine((item) => ({ ...item, medium: 'cable' })),
+      change: (before) => withMedium(before, 'cable'),
     })
   for (const traffic of line.otherTraffic.filter(({ on }) => on))
     ways.push({
       id: `traffic ${traffic.id}`,
       label: `${traffic.name} off the line`,
       note: 'other traffic during the show',
-      change: changeLine((item) => ({
-        ...item,
-        otherTraffic: item.otherTraffic.map((other) =>
-          other.id === traffic.id ? { ...other, on: false } : other,
-        ),
-      })),
+      change: (before) => withoutTraffic(before, traffic.id),
     })
   return ways
 }
@@ -174,10 +150,7 @@ const unpinWays = ({ id, name, renditions }: Destination): Improvement[] =>
     id: `unpin ${id} ${pin}`,
     label: `Unpin the ${pin} for ${name}`,
     note: 'leaves it to the planner',
-    change: changeRenditions(id, (rendition) => ({
-      ...rendition,
-      pins: rendition.pins.filter((other) => other !== pin),
-    })),
+    change: (before) => withoutPin(before, id, pin),
   }))
 
 /** Two that would be poor are one too many. */
@@ -204,7 +177,7 @@ function leaveOutWays(sent: readonly Destination[], show: PlannedShow): Improvem
       label: `Without ${name}`,
       note: 'the least wanted, where several would be poor',
       drops: id,
-      change: changeDestination(id, (item) => ({ ...item, on: false })),
+      change: (before) => withDestinationOff(before, id),
     }))
 }
 
@@ -230,10 +203,11 @@ function sharingWays(destination: Destination, sent: readonly Destination[]): Im
       id: `share ${id}`,
       label: `Same sound for ${name} as for ${like.name}`,
       note: 'so that the two could share an encode',
-      change: changeRenditions(id, (rendition) => ({
-        ...rendition,
-        ...{ audioCodec, audioBitrateKbps, audioChannels, audioSampleRateHz },
-      })),
+      change: (before) =>
+        withRenditionsOf(before, id, (rendition) => ({
+          ...rendition,
+          ...{ audioCodec, audioBitrateKbps, audioChannels, audioSampleRateHz },
+        })),
     },
   ]
 }
@@ -303,10 +277,7 @@ function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow)
       id: `codec ${destination.id}`,
       label: `${named(newerFor(destination))} for ${destination.name}`,
       note: 'accepted there; not every viewer’s device shows it',
-      change: changeDestination(destination.id, (item) => ({
-        ...item,
-        plan: { ...item.plan, newerCodecs: true },
-      })),
+      change: (before) => withPlanOf(before, destination.id, { newerCodecs: true }),
     })),
   ]
 }
@@ -354,7 +325,7 @@ function recordingWays(
             id: `record ${id}`,
             label: `Record ${name} at ${model.name}’s rate`,
             note: 'the file is what is sent there, so that one encode serves both',
-            change: changeRecording(id, (item) => recordedLike(item, rendition)),
+            change: (before) => withRecording(before, id, (item) => recordedLike(item, rendition)),
           },
         ]
       : []
@@ -364,32 +335,7 @@ function recordingWays(
       id: `no ${id}`,
       label: `Without recording ${name}`,
       note: 'its encode would be free for a send',
-      change: changeRecording(id, (item) => ({ ...item, on: false })),
+      change: (before) => withRecordingOff(before, id),
     },
   ]
-}
-
-function recordedLike(
-  recording: Show['recordings'][number],
-  rendition: Show['recordings'][number]['rendition'],
-): Show['recordings'][number] {
-  const { width, height, framesPerSecond, codec, effort, videoBitrateKbps } = rendition
-  return {
-    ...recording,
-    codecs: [...new Set([...recording.codecs, codec])],
-    mostVideoBitrateKbps: Math.max(recording.mostVideoBitrateKbps, videoBitrateKbps),
-    rendition: {
-      ...recording.rendition,
-      width,
-      height,
-      framesPerSecond,
-      codec,
-      effort,
-      videoBitrateKbps,
-      keyframeIntervalSeconds: rendition.keyframeIntervalSeconds,
-      bFrames: rendition.bFrames,
-      encoder: rendition.encoder,
-      pins: [...pinnable],
-    },
-  }
 }

@@ -1,4 +1,5 @@
 import type { Pin, Rendition, Show } from '../../show'
+import { withoutPins, withRenditionsOf } from '../../show/edits'
 import { kbpsInWords, listInWords, renditionInWords } from '../../words'
 import { runToEnd } from '../runToEnd'
 import { fittingMade } from '../fitShow'
@@ -98,21 +99,10 @@ function bestPictureAt({ problem }: ShowProblem, { choices }: Demand, bitrate: n
 /** What a step is about is not held by the pins of its own destination. */
 const stepPins: ReadonlySet<Pin> = new Set(['size', 'frame rate', 'video bitrate'])
 
-const withoutStepPins = (show: Show, destinationId: string): Show => ({
-  ...show,
-  destinations: show.destinations.map((each) =>
-    each.id === destinationId
-      ? {
-          ...each,
-          renditions: each.renditions.map((rendition, step) =>
-            step === 0
-              ? { ...rendition, pins: rendition.pins.filter((pin) => !stepPins.has(pin)) }
-              : rendition,
-          ),
-        }
-      : each,
-  ),
-})
+const withoutStepPins = (show: Show, destinationId: string): Show =>
+  withRenditionsOf(show, destinationId, (rendition, step) =>
+    step === 0 ? withoutPins(rendition, (pin) => stepPins.has(pin)) : rendition,
+  )
 
 /**
  * The next step up of a destination's main rendition: what it gets when the show is planned again and

@@ -1,5 +1,6 @@
 import { budgetOf, deviceUses, diskUseGigabytes, trafficToFreeKbps } from '../../fit'
-import { lineOf, type Show } from '../../show'
+import type { Show } from '../../show'
+import { withDevice, withLine } from '../../show/edits'
 import { gigabytesInWords, listInWords, mbpsNumber, pointsInWords, shareInWords } from '../../words'
 import { type FitResult, fittingAside } from '../fitShow'
 import { liftsInWords, type PlanChange, planChanges, takenIn } from '../planChanges'
@@ -87,26 +88,15 @@ interface Step {
 }
 
 function stepsOf(show: PlannedShow): Step[] {
-  const changeDevice =
-    (
-      id: string,
-      change: (device: Show['computer']['devices'][number]) => Show['computer']['devices'][number],
-    ) =>
-    (before: PlannedShow): PlannedShow => ({
-      ...before,
-      computer: {
-        ...before.computer,
-        devices: before.computer.devices.map((item) => (item.id === id ? change(item) : item)),
-      },
-    })
   const devices = show.computer.devices.flatMap((device): Step[] => [
     {
       id: `load ${device.id}`,
       unit: `Ten more percent of ${device.name}`,
-      change: changeDevice(device.id, (item) => ({
-        ...item,
-        plannedSharePercent: item.plannedSharePercent + 10,
-      })),
+      change: (before) =>
+        withDevice(before, device.id, (item) => ({
+          ...item,
+          plannedSharePercent: item.plannedSharePercent + 10,
+        })),
     },
     ...(device.sessions === null
       ? []
@@ -114,10 +104,11 @@ function stepsOf(show: PlannedShow): Step[] {
           {
             id: `sessions ${device.id}`,
             unit: `One more encode on ${device.name}`,
-            change: changeDevice(device.id, (item) => ({
-              ...item,
-              sessions: (item.sessions ?? 0) + 1,
-            })),
+            change: (before: PlannedShow) =>
+              withDevice(before, device.id, (item) => ({
+                ...item,
+                sessions: (item.sessions ?? 0) + 1,
+              })),
           },
         ]),
   ])
@@ -146,15 +137,9 @@ function stepsOf(show: PlannedShow): Step[] {
 
 /** A show whose line gives so many kb/s more to be spent. */
 export function withUpload(show: PlannedShow, kbps: number): PlannedShow {
-  const line = lineOf(show)
   const bitrateKbps = -trafficToFreeKbps(show, kbps)
   const traffic = { id: 'more-upload', name: 'more', bitrateKbps, on: true }
-  return {
-    ...show,
-    lines: show.lines.map((item) =>
-      item === line ? { ...item, otherTraffic: [...item.otherTraffic, traffic] } : item,
-    ),
-  }
+  return withLine(show, (line) => ({ ...line, otherTraffic: [...line.otherTraffic, traffic] }))
 }
 
 /**

@@ -8,32 +8,18 @@ import TextField from '~/components/fields/TextField.vue'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import PairPicture from '../scenes/PairPicture.vue'
+import { useDressingEditing } from './dressingEditing'
 import { useDressingFiles } from './dressingFiles'
 
 /** One look for all placements of the show on both canvases. */
 defineEmits<{ close: [] }>()
 const store = useShowStore()
+const { choose, change } = useDressingEditing()
 const selection = useSelectionStore()
 const files = useDressingFiles()
 
 const placeChoices = labelPlaces.map((value) => ({ value, label: value }))
 const pair = () => ({ landscape: selection.scene.layers, vertical: selection.layersOn('vertical') })
-
-function choose(dressing: Dressing): void {
-  store.edit(`Dress the show in ${dressing.name}`, (draft) => {
-    draft.dressing = structuredClone(dressing)
-  })
-}
-
-function change(label: string, recipe: (dressing: Dressing) => void): void {
-  store.edit(
-    `${label} of the dressing`,
-    (draft) => {
-      recipe(draft.dressing)
-    },
-    { mergeKey: `dressing ${label}` },
-  )
-}
 
 const colours = [
   {

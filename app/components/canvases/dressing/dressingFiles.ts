@@ -3,11 +3,13 @@ import { chooseTextFile, download, fileNameFor } from '~/composables/files'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
 import { readingWorker } from '~/workers/workers'
+import { useDressingEditing } from './dressingEditing'
 
 /** A dressing as a file of its own, to use it in another show. */
 export function useDressingFiles() {
   const store = useShowStore()
   const toasts = useToastStore()
+  const { choose } = useDressingEditing()
 
   function save(): void {
     const { dressing } = store.show
@@ -23,9 +25,7 @@ export function useDressingFiles() {
     if (!file) return
     const read = await readingWorker().readDressingFile(file.text)
     if (read.ok) {
-      store.edit(`Dress the show in ${read.value.name}`, (draft) => {
-        draft.dressing = read.value
-      })
+      choose(read.value)
       return
     }
     const [first] = read.problems

@@ -15,7 +15,7 @@ import {
 import { wordsFor } from '~/api/problem'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useToastStore } from '~/stores/toasts'
-import { useDestinationEditing } from '../editing'
+import { useDestinationEditing } from '../destinationEditing'
 
 /** The account, page and scheduled event that a linked destination sends to. */
 const props = defineProps<{ destination: Destination }>()

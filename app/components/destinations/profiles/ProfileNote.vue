@@ -3,8 +3,8 @@ import { type Destination, profileState, withProfile } from '@green-mantle/core/
 import { BookMarked } from '@lucide/vue'
 import { computed } from 'vue'
 import { useProfilesStore } from '~/stores/profiles'
-import { useDestinationEditing } from '../editing'
-import { useProfileEditing } from './editing'
+import { useDestinationEditing } from '../destinationEditing'
+import { useProfileEditing } from './profileEditing'
 
 /** Which profile a destination was made from, and whether a newer revision is here. */
 const props = defineProps<{ destination: Destination }>()

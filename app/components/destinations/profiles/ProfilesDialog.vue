@@ -4,8 +4,8 @@ import { Download, FileInput, Plus, Trash2 } from '@lucide/vue'
 import { onMounted } from 'vue'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
 import { useProfilesStore } from '~/stores/profiles'
-import { useDestinationEditing } from '../editing'
-import { useProfileEditing } from './editing'
+import { useDestinationEditing } from '../destinationEditing'
+import { useProfileEditing } from './profileEditing'
 
 /** The profiles of this installation: add destinations from one, on one canvas or on both in one step. */
 const emit = defineEmits<{ close: [] }>()

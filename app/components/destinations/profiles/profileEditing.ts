@@ -11,7 +11,7 @@ import { chooseTextFile, download, fileNameFor } from '~/composables/files'
 import { useProfilesStore } from '~/stores/profiles'
 import { useToastStore } from '~/stores/toasts'
 import { readingWorker } from '~/workers/workers'
-import { useDestinationEditing } from '../editing'
+import { useDestinationEditing } from '../destinationEditing'
 
 /** What can be done to destination profiles; what goes wrong is said and changes nothing. */
 export function useProfileEditing() {

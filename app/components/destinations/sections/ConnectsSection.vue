@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import {
-  type Connection,
   connections,
   type Destination,
   handOffSounds,
@@ -17,7 +16,7 @@ import TextField from '~/components/fields/TextField.vue'
 import { useShowStore } from '~/stores/show'
 import AccountSection from '../accounts/AccountSection.vue'
 import AddressField from '../AddressField.vue'
-import { useDestinationEditing } from '../editing'
+import { useDestinationEditing } from '../destinationEditing'
 import KeyField from '../keys/KeyField.vue'
 import FedList from './FedList.vue'
 
@@ -35,19 +34,6 @@ const setPath = (changes: Partial<Destination['path']>): void =>
   set('Set the path to', { path: { ...props.destination.path, ...changes } })
 const setHandOff = (changes: Partial<Destination['handOff']>): void =>
   set('Set the hand-off to', { handOff: { ...props.destination.handOff, ...changes } })
-
-function setConnection(connection: Connection): void {
-  store.edit(`Change the connection of ${props.destination.name}`, (draft) => {
-    for (const destination of draft.destinations) {
-      if (destination.id === props.destination.id) {
-        destination.connection = connection
-        if (connection === 'relay') destination.relayId = null
-      } else if (connection !== 'relay' && destination.relayId === props.destination.id) {
-        destination.relayId = null
-      }
-    }
-  })
-}
 
 const connectionChoices = connections.map((value) => ({ value, label: value }))
 const protocolChoices = protocols.map((value) => ({ value, label: protocolNames[value] }))
@@ -75,7 +61,7 @@ const derivedNames = computed(() => streamNames(props.destination).filter(Boolea
         label="Connection"
         :model-value="destination.connection"
         :choices="connectionChoices"
-        @update:model-value="setConnection"
+        @update:model-value="editing.setConnection(destination, $event)"
       />
       <SelectField
         label="Protocol"

@@ -2,7 +2,7 @@
 import { type Destination, fedBy } from '@green-mantle/core/show'
 import { computed } from 'vue'
 import { useShowStore } from '~/stores/show'
-import { useDestinationEditing } from '../editing'
+import { useDestinationEditing } from '../destinationEditing'
 
 /** What a relay passes its one send on to. */
 const props = defineProps<{ relay: Destination }>()

@@ -13,7 +13,7 @@ import NumberField from '~/components/fields/NumberField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import AddressField from '../AddressField.vue'
-import { useDestinationEditing } from '../editing'
+import { useDestinationEditing } from '../destinationEditing'
 
 /** What is pressed where to start and to end, how long its key lives, and who reads its chat. */
 const props = defineProps<{ destination: Destination }>()

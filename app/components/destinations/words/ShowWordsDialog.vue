@@ -1,15 +1,10 @@
 <script setup lang="ts">
-import {
-  audiences,
-  isLanguageTag,
-  newWordRules,
-  type Show,
-  type ShowWords,
-} from '@green-mantle/core/show'
+import { audiences, isLanguageTag, newWordRules } from '@green-mantle/core/show'
 import LongTextField from '~/components/fields/LongTextField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
+import { useShowEditing } from '~/composables/showEditing'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
 import { tagsAsText, tagsFrom } from './tags'
@@ -18,22 +13,13 @@ import ThumbnailField from './ThumbnailField.vue'
 /** What is said of the show everywhere, until a destination says something else. */
 defineEmits<{ close: [] }>()
 const store = useShowStore()
+const editing = useShowEditing()
 const toasts = useToastStore()
 const thumbnailRules = newWordRules.thumbnail as NonNullable<typeof newWordRules.thumbnail>
 const audienceChoices = audiences.map((value) => ({ value, label: value }))
 
-function edit(label: string, recipe: (draft: Show) => void): void {
-  store.edit(label, (draft) => {
-    recipe(draft)
-  })
-}
-const set = (label: string, changes: Partial<ShowWords>): void =>
-  edit(label, (draft) => void Object.assign(draft.words, changes))
-function setTitle(title: string): void {
-  edit('Rename the show', (draft) => void (draft.title = title))
-}
 function setLanguage(language: string): void {
-  if (isLanguageTag(language)) set('Set the language', { language })
+  if (isLanguageTag(language)) editing.setWords('Set the language', { language })
   else toasts.tell(`“${language}” is no language tag, such as en or pt-BR. It stays as it was.`)
 }
 </script>
@@ -50,25 +36,25 @@ function setLanguage(language: string): void {
         label="Title"
         required
         :model-value="store.show.title"
-        @update:model-value="setTitle"
+        @update:model-value="editing.setDetails('Rename the show', { title: $event })"
       />
       <LongTextField
         label="Description"
         :most="20000"
         :model-value="store.show.words.description"
-        @update:model-value="set('Write the description', { description: $event })"
+        @update:model-value="editing.setWords('Write the description', { description: $event })"
       />
       <div class="grid grid-cols-2 gap-2">
         <TextField
           label="Category"
           :model-value="store.show.words.category"
-          @update:model-value="set('Set the category', { category: $event })"
+          @update:model-value="editing.setWords('Set the category', { category: $event })"
         />
         <TextField
           label="Tags, separated by commas"
           :most="2000"
           :model-value="tagsAsText(store.show.words.tags)"
-          @update:model-value="set('Set the tags', { tags: tagsFrom($event) })"
+          @update:model-value="editing.setWords('Set the tags', { tags: tagsFrom($event) })"
         />
         <TextField
           label="Language, as in en or pt-BR"
@@ -79,13 +65,13 @@ function setLanguage(language: string): void {
           label="Audience"
           :model-value="store.show.words.audience"
           :choices="audienceChoices"
-          @update:model-value="set('Choose the audience', { audience: $event })"
+          @update:model-value="editing.setWords('Choose the audience', { audience: $event })"
         />
       </div>
       <ThumbnailField
         :model-value="store.show.words.thumbnail"
         :rules="thumbnailRules"
-        @update:model-value="set('Set the thumbnail', { thumbnail: $event })"
+        @update:model-value="editing.setWords('Set the thumbnail', { thumbnail: $event })"
       />
     </div>
   </ModalDialog>

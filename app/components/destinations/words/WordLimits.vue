@@ -11,7 +11,7 @@ import ChoiceSet from '~/components/fields/ChoiceSet.vue'
 import NumberField from '~/components/fields/NumberField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import SelectField from '~/components/fields/SelectField.vue'
-import { useDestinationEditing } from '../editing'
+import { useDestinationEditing } from '../destinationEditing'
 
 /** How long words may be there, and what a thumbnail has to be. */
 const props = defineProps<{ destination: Destination }>()

@@ -20,12 +20,14 @@ import { fitRows } from '~/components/fit/rows'
 import { pictureChoicesFor } from '~/composables/pictureChoices'
 import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
+import { useShowEditing } from '~/composables/showEditing'
 import { useShowStore } from '~/stores/show'
 
 // ECharts is loaded where it is first needed.
 const BitsBuyChart = defineAsyncComponent(() => import('~/components/fit/BitsBuyChart.vue'))
 
 const store = useShowStore()
+const { setPictureKind } = useShowEditing()
 const selection = useSelectionStore()
 const planner = usePlannerStore()
 
@@ -57,18 +59,12 @@ const tone = computed(
 )
 const kinds = computed(() => pictureChoicesFor(store.show))
 
-function setKind(kind: PictureChoice): void {
-  store.edit('Set the kind of picture', (draft) => {
-    draft.pictureKind = kind
-  })
-}
-
 offerCommands(
   pictureKinds.map((kind) => ({
     id: `fit.kind.${kind}`,
     label: `Picture: ${pictureKindNames[kind]}`,
     group: 'Fit',
-    run: () => setKind(kind),
+    run: () => setPictureKind(kind),
   })),
 )
 </script>
@@ -86,7 +82,7 @@ offerCommands(
         label="Picture"
         :model-value="store.show.pictureKind"
         :choices="kinds"
-        @update:model-value="setKind($event as PictureChoice)"
+        @update:model-value="setPictureKind($event as PictureChoice)"
       />
       <RouterLink class="link shrink-0 pb-1.5" :to="`/shows/${store.id}/encoders`"
         >Measure mine</RouterLink

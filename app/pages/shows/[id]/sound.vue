@@ -9,11 +9,13 @@ import AudioOfSends from '~/components/sound/AudioOfSends.vue'
 import SoundChecks from '~/components/sound/SoundChecks.vue'
 import SoundDetails from '~/components/sound/SoundDetails.vue'
 import SoundMatrix from '~/components/sound/SoundMatrix.vue'
-import { useSoundEditing } from '~/components/sound/editing'
+import { useSoundEditing } from '~/components/sound/soundEditing'
 import { useLevels } from '~/sound/levels'
+import { useShowEditing } from '~/composables/showEditing'
 import { useShowStore } from '~/stores/show'
 
 const store = useShowStore()
+const { setMixSampleRate } = useShowEditing()
 const editing = useSoundEditing()
 const { inputs, isListening, levels, listen, stop } = useLevels(() => store.show.sounds)
 
@@ -39,12 +41,6 @@ const rates = audioSampleRatesHz.map((value) => ({ value, label: sampleRateInWor
 function addOwn(sourceId: string): void {
   const source = silentSources.value.find(({ id }) => id === sourceId)
   if (source) chosenId.value = editing.addOwn(source)
-}
-
-function setMixRate(rate: AudioSampleRateHz): void {
-  store.edit('Set the rate of the mix', (draft) => {
-    draft.mixSampleRateHz = rate
-  })
 }
 
 offerCommands([
@@ -94,7 +90,7 @@ offerCommands([
           label="Mixed at"
           :model-value="store.show.mixSampleRateHz"
           :choices="rates"
-          @update:model-value="setMixRate"
+          @update:model-value="setMixSampleRate"
         />
         <button v-if="isListening" type="button" class="button" @click="stop">
           <Square class="size-4" /> Stop listening

@@ -1,0 +1,6 @@
+export * from './changedById'
+export * from './computerEdits'
+export * from './destinationEdits'
+export * from './lineEdits'
+export * from './recordingEdits'
+export * from './renditionEdits'
