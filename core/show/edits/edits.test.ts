@@ -64,7 +64,7 @@ describe('an edit', () => {
   it('never alters the show it is given', () => {
     const before = JSON.stringify(demoShow)
     for (const { id } of demoShow.destinations) for (const edit of edits.destinations) edit(id)
-    withMedium(demoShow, 'Wi-Fi')
+    withMedium(demoShow, 'wifi')
     withEveryRendition(demoShow, (each) => withoutPins(each, () => true))
     expect(JSON.stringify(demoShow)).toBe(before)
   })

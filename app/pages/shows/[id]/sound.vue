@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { audioSampleRatesHz, type AudioSampleRateHz, soundKinds } from '@green-mantle/core/show'
+import { audioSampleRatesHz, soundKinds } from '@green-mantle/core/show'
 import { sampleRateInWords } from '@green-mantle/core/words'
 import { AudioLines, Plus, Square } from '@lucide/vue'
 import { computed, ref } from 'vue'

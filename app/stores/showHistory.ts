@@ -1,0 +1,115 @@
+import type { Show } from '@green-mantle/core/show'
+import { useManualRefHistory } from '@vueuse/core'
+import { produce } from 'immer'
+import { computed, markRaw, type Ref, shallowRef } from 'vue'
+
+interface Edited {
+  show: Show
+  /** What the last edit did, to name it in undo and redo. */
+  label: string
+}
+
+export interface EditOptions {
+  /** Edits in a row with the same key count as one step for undo: a drag, a run of arrow keys. */
+  mergeKey?: string
+}
+
+const mergeWithinMilliseconds = 800
+
+/**
+ * The edits of a show, one after the other, to be taken back and brought again. `afterChange` is called
+ * after each of them; nothing is changed while the show is not open.
+ */
+export function useShowHistory(isOpen: Readonly<Ref<boolean>>, afterChange: () => void) {
+  /** It stays when the show is closed: what is still on the page may go on looking at it. */
+  const edited = shallowRef<Edited>()
+  const history = useManualRefHistory(edited, { capacity: 1000 })
+  let mergeTimer: ReturnType<typeof setTimeout> | undefined
+  let openMergeKey: string | undefined
+
+  const show = computed(() => edited.value?.show as Show)
+
+  /** Begins anew, with nothing to take back. */
+  function begin(first: Show): void {
+    edited.value = { show: first, label: '' }
+    history.commit()
+    history.clear()
+  }
+
+  /** Changes the show; `recipe` may alter the draft it is given. */
+  function edit(
+    label: string,
+    recipe: (draft: Show) => Show | void,
+    options: EditOptions = {},
+  ): void {
+    if (!isOpen.value) return
+    const next = produce(show.value, recipe)
+    if (next !== show.value) replace(next, label, options)
+  }
+
+  function replace(next: Show, label: string, { mergeKey }: EditOptions = {}): void {
+    if (openMergeKey !== undefined && openMergeKey !== mergeKey) endMerge()
+    edited.value = { show: next, label }
+    if (mergeKey === undefined) {
+      history.commit()
+    } else {
+      openMergeKey = mergeKey
+      clearTimeout(mergeTimer)
+      mergeTimer = setTimeout(endMerge, mergeWithinMilliseconds)
+    }
+    afterChange()
+  }
+
+  /**
+   * Changes the show as a consequence of the last edit: undo takes both back together, and redo
+   * brings both again.
+   */
+  function followUp(recipe: (show: Show) => Show): void {
+    const before = edited.value
+    if (!before || !isOpen.value) return
+    const next = recipe(before.show)
+    if (next === before.show) return
+    edited.value = { show: next, label: before.label }
+    // Within a run of merged edits the run's end commits it.
+    if (openMergeKey === undefined)
+      history.last.value = markRaw({ ...history.last.value, snapshot: edited.value })
+    afterChange()
+  }
+
+  /** Closes a run of merged edits, as at the end of a drag. */
+  function endMerge(): void {
+    clearTimeout(mergeTimer)
+    if (openMergeKey === undefined) return
+    openMergeKey = undefined
+    history.commit()
+  }
+
+  function undo(): void {
+    endMerge()
+    if (!history.canUndo.value) return
+    history.undo()
+    afterChange()
+  }
+
+  function redo(): void {
+    endMerge()
+    if (!history.canRedo.value) return
+    history.redo()
+    afterChange()
+  }
+
+  return {
+    show,
+    begin,
+    edit,
+    replace,
+    followUp,
+    endMerge,
+    undo,
+    redo,
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
+    undoLabel: computed(() => edited.value?.label ?? ''),
+    redoLabel: computed(() => history.redoStack.value[0]?.snapshot?.label ?? ''),
+  }
+}
