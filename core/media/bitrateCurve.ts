@@ -59,6 +59,31 @@ export function crossingKbps(
   return Math.round(above)
 }
 
+/** Where a larger size begins to look better than the next smaller one. */
+export interface Crossing {
+  smaller: CurveVariant
+  larger: CurveVariant
+  videoBitrateKbps: number
+  score: number
+}
+
+/** The crossings of each variant with the next smaller one, the variants given from large to small. */
+export function crossingsOf(
+  rendition: Rendition,
+  variants: readonly CurveVariant[],
+  picture: Picture,
+  screen: JudgedOn,
+  range: { fromKbps: number; toKbps: number },
+): Crossing[] {
+  return variants.slice(1).flatMap((smaller, index) => {
+    const larger = variants[index] as CurveVariant
+    const videoBitrateKbps = crossingKbps(rendition, smaller, larger, picture, screen, range)
+    if (videoBitrateKbps === null) return []
+    const met = { ...rendition, ...larger, videoBitrateKbps }
+    return [{ smaller, larger, videoBitrateKbps, score: pictureScore(met, picture, screen) }]
+  })
+}
+
 /**
  * Where encodes of one's own picture lie on the curve of a variant: those of its size and frame rate, at
  * the bitrate at which the rendition's codec and effort would be as good. None for a kind of picture.

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { newPlanDetails, pictureKinds, type Rendition, viewerScreens } from '../show'
-import { crossingKbps, logarithmicBitrates, scoreCurves } from './bitrateCurve'
+import { crossingKbps, crossingsOf, logarithmicBitrates, scoreCurves } from './bitrateCurve'
 import {
   cleanBitrateKbps,
   efficiencyOf,
@@ -57,6 +57,13 @@ describe('common practice, no published source', () => {
     expect(crossing).toBeGreaterThan(7000)
     expect(crossing).toBeLessThan(8000)
     expect(crossingKbps(rendition(), larger, smaller, 'action', 'desk', range)).toBeNull()
+    const [met, ...others] = crossingsOf(rendition(), [larger, smaller], 'action', 'desk', range)
+    expect(others).toEqual([])
+    expect(met).toMatchObject({ smaller, larger, videoBitrateKbps: crossing })
+    for (const variant of [smaller, larger])
+      expect(
+        pictureScore({ ...rendition(), ...variant, videoBitrateKbps: crossing! }, 'action', 'desk'),
+      ).toBeCloseTo(met!.score, 0)
   })
 
   it('1080p at 4500 kb/s is decent for talking', () => {

@@ -1,26 +1,26 @@
 <script setup lang="ts">
-import { canvasToSource, displayScale } from '@green-mantle/core/canvas'
-import { type CanvasName, type Layer, nativeSizeOf } from '@green-mantle/core/show'
+import { displayScale } from '@green-mantle/core/canvas'
+import type { CanvasName, Layer } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
-import { useDevicePixelRatio, useElementSize, usePreferredReducedMotion } from '@vueuse/core'
+import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import type Konva from 'konva'
-import { computed, nextTick, useTemplateRef, watch } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import {
   Layer as VLayer,
   Rect as VRect,
   Stage as VStage,
   Transformer as VTransformer,
 } from 'vue-konva'
-import { colourAt } from '~/pictures/colourAt'
 import { redrawOnMotion } from '~/pictures/playback'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import { useWorkbenchStore } from '~/stores/workbench'
-import { useLayers } from '../editing/layers'
-import { usePlacing } from '../editing/placing'
-import { useSources } from '../editing/sources'
-import { useHandwork } from './handwork'
+import { useHandles } from './handles'
+import { useKeyColour } from './keyColour'
 import PlacementShape from './PlacementShape.vue'
+import { usePointing } from './pointing'
+import { useSceneFade } from './sceneFade'
+import { useStageKeys } from './stageKeys'
 import StageOverlay from './StageOverlay.vue'
 
 const props = defineProps<{ canvas: CanvasName }>()
@@ -28,15 +28,13 @@ const props = defineProps<{ canvas: CanvasName }>()
 const store = useShowStore()
 const selection = useSelectionStore()
 const workbench = useWorkbenchStore()
-const placing = usePlacing()
-const layers = useLayers()
-const sources = useSources()
 
 const frame = useTemplateRef<HTMLElement>('frame')
 const surface = useTemplateRef<HTMLElement>('surface')
 const transformer = useTemplateRef<{ getNode(): Konva.Transformer }>('transformer')
 const stage = useTemplateRef<{ getNode(): Konva.Stage }>('stage')
 const pictures = useTemplateRef<{ getNode(): Konva.Layer }>('pictures')
+const fading = useTemplateRef<HTMLCanvasElement>('fading')
 const space = useElementSize(frame)
 const { pixelRatio } = useDevicePixelRatio()
 
@@ -72,82 +70,18 @@ function pointOf(event: MouseEvent): { x: number; y: number } {
     y: (event.clientY - (box?.top ?? 0)) / scale.value,
   }
 }
-const hand = useHandwork(props.canvas, () => scale.value, pointOf)
-
+const hand = usePointing(props.canvas, () => scale.value, pointOf)
+const onKey = useStageKeys(props.canvas)
+const pickKeyColour = useKeyColour(props.canvas)
+const transformerConfig = useHandles(props.canvas, {
+  scale: () => scale.value,
+  isShared,
+  transformer: () => transformer.value?.getNode(),
+  stage: () => stage.value,
+  hold: hand.holdHandle,
+})
+useSceneFade(props.canvas, () => pictures.value?.getNode().getNativeCanvasElement(), fading)
 redrawOnMotion(() => pictures.value?.getNode().batchDraw())
-
-const prefersStill = usePreferredReducedMotion()
-const fading = useTemplateRef<HTMLCanvasElement>('fading')
-
-/** Lets the scene that was on air fade over the one that follows, as long as the show's transition takes. */
-function fadeFromBefore(): void {
-  const { kind, milliseconds } = store.show.transition
-  const before = pictures.value?.getNode().getNativeCanvasElement()
-  const surfaceOver = fading.value
-  if (!before || !surfaceOver || kind !== 'fade' || prefersStill.value === 'reduce') return
-  surfaceOver.width = before.width
-  surfaceOver.height = before.height
-  surfaceOver.getContext('2d')?.drawImage(before, 0, 0)
-  surfaceOver.animate([{ opacity: 1 }, { opacity: 0 }], { duration: milliseconds })
-}
-// Before the canvas is drawn anew.
-watch(
-  () => (props.canvas === 'vertical' ? selection.verticalScene : selection.scene).id,
-  fadeFromBefore,
-  { flush: 'pre' },
-)
-
-const colour = computed(() => (props.canvas === 'landscape' ? '#1f6f86' : '#8a3f79'))
-const transformerConfig = computed(() => ({
-  rotateEnabled: true,
-  rotateAnchorOffset: 22,
-  rotationSnaps: [0, 90, 180, 270],
-  keepRatio: true,
-  shiftBehavior: 'inverted',
-  ignoreStroke: true,
-  flipEnabled: false,
-  anchorSize: 9,
-  anchorFill: '#fffdf6',
-  anchorStroke: colour.value,
-  anchorStrokeWidth: 2,
-  anchorCornerRadius: 2,
-  borderStroke: colour.value,
-  borderStrokeWidth: 2,
-  anchorDragBoundFunc: (
-    _before: Konva.Vector2d,
-    after: Konva.Vector2d,
-    event: MouseEvent,
-  ): Konva.Vector2d => {
-    const name = transformer.value?.getNode().getActiveAnchor() ?? ''
-    const point = { x: after.x / scale.value, y: after.y / scale.value }
-    const held = hand.holdHandle(name, point, event)
-    return { x: held.x * scale.value, y: held.y * scale.value }
-  },
-}))
-
-const hasHandles = (layer: Layer): boolean =>
-  selection.isChosen(layer.id) && layer[props.canvas].shown && !layer[props.canvas].locked
-
-/** Hangs the handles on the chosen placements; a locked or hidden one has none. */
-async function attachHandles(): Promise<void> {
-  await nextTick()
-  const node = transformer.value?.getNode()
-  const owners = isShared.value ? [] : selection.scene.layers.filter(hasHandles)
-  node?.nodes(owners.flatMap(({ id }) => node.getStage()?.findOne(`#${id}`) ?? []))
-}
-watch(
-  () => [
-    selection.scene.layers
-      .filter(hasHandles)
-      .map(({ id }) => id)
-      .join(),
-    selection.scene.id,
-    isShared.value,
-    stage.value,
-  ],
-  attachHandles,
-  { immediate: true, flush: 'post' },
-)
 
 function press(layer: Layer, event: MouseEvent): void {
   selection.canvas = props.canvas
@@ -170,25 +104,12 @@ function pressBackground(event: MouseEvent): void {
 /** Before Konva sees a press: an edge taken with Alt is trimmed, and a colour is picked where that was asked for. */
 function pressFirst(event: MouseEvent): void {
   if (event.button !== 0) return
-  const isTaken = event.type === 'mousedown' && (pickColour(event) || hand.startTrimming(event))
+  const isTaken =
+    event.type === 'mousedown' && (pickKeyColour(pointOf(event)) || hand.startTrimming(event))
   if (!isTaken) return
   event.stopPropagation()
   event.preventDefault()
   surface.value?.focus({ preventScroll: true })
-}
-
-function pickColour(event: MouseEvent): boolean {
-  const chosen = selection.selected
-  if (!chosen || workbench.picksKeyFor !== chosen.source.id) return false
-  workbench.picksKeyFor = undefined
-  const native = nativeSizeOf(chosen.source)
-  const pixel = canvasToSource(chosen.layer[props.canvas], native, pointOf(event))
-  const picked = colourAt(chosen.source, pixel)
-  if (picked)
-    sources.edit(chosen.source.id, 'Pick the key colour of', (source) => {
-      if (source.chromaKey) source.chromaKey.colour = picked
-    })
-  return true
 }
 
 const description = computed(() => {
@@ -200,45 +121,6 @@ const description = computed(() => {
       : 'Nothing is chosen. Page Down chooses the next source.'
   return `${name} canvas, ${sizeInWords(size.value)}. ${chosen}`
 })
-
-const arrows: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-}
-
-function addNeighbour(by: 1 | -1): void {
-  const before = selection.layerIds
-  layers.chooseNeighbour(by)
-  const added = selection.layerId
-  selection.layerIds = [...before.filter((id) => id !== added), ...(added ? [added] : [])]
-}
-
-/** To the chosen source's numbers on this canvas; they stand in two columns. */
-function focusNumbers(): void {
-  const fields = document.querySelectorAll<HTMLInputElement>('#place-numbers input')
-  fields[props.canvas === 'landscape' ? 0 : 1]?.focus()
-}
-
-function onKey(event: KeyboardEvent): void {
-  if (event.ctrlKey || event.metaKey || event.altKey) return
-  const arrow = arrows[event.key]
-  const neighbour = { PageDown: 1, PageUp: -1 }[event.key] as 1 | -1 | undefined
-  if (arrow) {
-    const step = event.shiftKey ? 10 : 1
-    placing.nudge(arrow[0] * step, arrow[1] * step)
-  } else if (neighbour) {
-    if (event.shiftKey) addNeighbour(neighbour)
-    else layers.chooseNeighbour(neighbour)
-  } else if (event.key === 'Delete') layers.removeChosen()
-  else if (event.key === 'Enter') focusNumbers()
-  else if (event.key === 'Escape') {
-    if (workbench.picksKeyFor) workbench.picksKeyFor = undefined
-    else selection.layerId = undefined
-  } else return
-  event.preventDefault()
-}
 
 defineExpose({ focus: () => surface.value?.focus() })
 </script>

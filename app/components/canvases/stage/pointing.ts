@@ -44,7 +44,7 @@ const holdsWithin = 7
 const trimsWithin = 12
 
 /** What a hand does on one canvas: moving, resizing, trimming and choosing with a rectangle. Points are in canvas pixels. */
-export function useHandwork(
+export function usePointing(
   canvas: CanvasName,
   scale: () => number,
   pointOf: (event: MouseEvent) => Point,
