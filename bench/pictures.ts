@@ -1,6 +1,6 @@
 import { matchProposals } from '@green-mantle/core/matching'
 import { makeKeyer } from '@green-mantle/core/picture'
-import { newLayer, newSource, type Show, usualChromaKey } from '@green-mantle/core/show'
+import { newLayer, newSource, type Show, defaultChromaKey } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import type { Figure } from './figure'
 
@@ -60,7 +60,7 @@ function cameraPicture(width: number, height: number): Uint8ClampedArray {
 function keyingMilliseconds(width: number, height: number): number {
   const picture = cameraPicture(width, height)
   const pixels = new Uint8ClampedArray(picture.length)
-  const keyer = makeKeyer(usualChromaKey)
+  const keyer = makeKeyer(defaultChromaKey)
   return medianMilliseconds(() => {
     // Fresh each time, as a frame is; copying is part of what a frame costs.
     pixels.set(picture)

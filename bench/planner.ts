@@ -143,7 +143,7 @@ const regimes: [string, PlannedShow[]][] = [
   ...[4, 8, 12].map((count): [string, PlannedShow[]] => [`${count}_ladders`, [ladders(count)]]),
 ]
 /** Beyond this a plan is taken as it is. */
-const mostSeconds = 5
+const maxSeconds = 5
 
 /** Milliseconds to the first plan and to the one that is proven to be within the margin of the best. */
 function timed(show: PlannedShow): {
@@ -163,7 +163,7 @@ function timed(show: PlannedShow): {
     longestStep = Math.max(longestStep, performance.now() - since)
     const all = performance.now() - start
     if (value.solution) first ??= all
-    if (done || all > mostSeconds * 1000)
+    if (done || all > maxSeconds * 1000)
       return { first: first ?? all, all, longestStep, isProven: value.isProven }
   }
 }

@@ -9,8 +9,8 @@ import {
   type Recording,
   type Rendition,
   type Rules,
-  usualSending,
-  usualWish,
+  defaultSending,
+  defaultPlanChoices,
   type ViewingMode,
   type WordRules,
 } from '@green-mantle/core/show'
@@ -37,8 +37,8 @@ const rules = (settings: Partial<Rules>): Rules => ({ ...newRules('landscape'), 
 
 /** What every destination of the demo is like unless it says otherwise. */
 /** Their encoder can lower its bitrate while the line is short. */
-const lowering = { ...usualSending, whenBehind: 'lower' } as const
-const usual = { ...newConnectionDetails(), plan: usualWish }
+const lowering = { ...defaultSending, whenBehind: 'lower' } as const
+const usual = { ...newConnectionDetails(), plan: defaultPlanChoices }
 
 /** The profile of the same name that ships with the demo, at its first revision. */
 const fromProfile = (id: string, name: string): Destination['profile'] => ({

@@ -1,11 +1,11 @@
 import {
   type Computer,
   type Show,
-  usualDressing,
-  usualFitSettings,
-  usualRehearsal,
-  usualRunSheet,
-  usualTransition,
+  defaultDressing,
+  defaultFitSettings,
+  defaultRehearsal,
+  defaultRunSheet,
+  defaultTransition,
 } from '@green-mantle/core/show'
 import { demoComputers } from './computers'
 import { demoDestinations, demoRecording } from './destinations'
@@ -28,8 +28,8 @@ export const demoShow: Show = {
   },
   sources: demoSources,
   scenes: demoScenes,
-  transition: usualTransition,
-  dressing: usualDressing,
+  transition: defaultTransition,
+  dressing: defaultDressing,
   sounds: demoSounds,
   mixSampleRateHz: 48_000,
   lines: demoLines,
@@ -47,10 +47,10 @@ export const demoShow: Show = {
   recordings: [demoRecording],
   computer: demoComputers[0] as Computer,
   // Every cell as it was once set by hand.
-  fit: { ...usualFitSettings, automatic: false },
-  rehearsal: usualRehearsal,
+  fit: { ...defaultFitSettings, automatic: false },
+  rehearsal: defaultRehearsal,
   runSheet: {
-    ...usualRunSheet,
+    ...defaultRunSheet,
     people: [
       { id: 'ines', name: 'Ines' },
       { id: 'oke', name: 'Oke' },
@@ -71,4 +71,4 @@ export const demoShow: Show = {
 }
 
 /** The same show with the planner at work, as it is first shown to people. */
-export const plannedDemoShow: Show = { ...demoShow, fit: usualFitSettings }
+export const plannedDemoShow: Show = { ...demoShow, fit: defaultFitSettings }

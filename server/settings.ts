@@ -36,7 +36,7 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
   }
 }
 
-const leastTokenLength = 16
+const minTokenLength = 16
 const loopbackHosts = new Set(['127.0.0.1', 'localhost', '::1'])
 
 /** Until there is sign-in, nothing is bound beyond loopback without a token. Throws, in words, where there is none. */
@@ -44,8 +44,8 @@ export function accessTokenFrom(environment: NodeJS.ProcessEnv): string | null {
   const host = environment.NITRO_HOST ?? environment.HOST ?? '0.0.0.0'
   const token = environment.GREEN_MANTLE_ACCESS_TOKEN ?? ''
   if (loopbackHosts.has(host)) return token === '' ? null : token
-  if (token.length >= leastTokenLength) return token
+  if (token.length >= minTokenLength) return token
   throw new Error(
-    `Green Mantle is to be reached from beyond this machine (on ${host}), where everybody on the network could read and change everything. Set GREEN_MANTLE_ACCESS_TOKEN to ${leastTokenLength} characters or more that only you know; the page asks for them once. Or leave it on 127.0.0.1.`,
+    `Green Mantle is to be reached from beyond this machine (on ${host}), where everybody on the network could read and change everything. Set GREEN_MANTLE_ACCESS_TOKEN to ${minTokenLength} characters or more that only you know; the page asks for them once. Or leave it on 127.0.0.1.`,
   )
 }

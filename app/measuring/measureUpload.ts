@@ -37,9 +37,9 @@ const graceMilliseconds = 2000
 /** Bytes that no line on the way could make smaller. */
 function incompressible(): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(transferLimits.mostBytes)
-  const mostAtOnce = 65_536
-  for (let at = 0; at < bytes.length; at += mostAtOnce)
-    crypto.getRandomValues(bytes.subarray(at, Math.min(bytes.length, at + mostAtOnce)))
+  const maxAtOnce = 65_536
+  for (let at = 0; at < bytes.length; at += maxAtOnce)
+    crypto.getRandomValues(bytes.subarray(at, Math.min(bytes.length, at + maxAtOnce)))
   return bytes
 }
 

@@ -33,16 +33,16 @@ function entry(sourceId: string, picture: Picture): Keyed {
 }
 
 /** A canvas on screen is hardly ever wider; keying what nobody sees would cost frames. */
-const mostKeyedWidth = 960
+const maxKeyedWidth = 960
 
 function bitmapOf(picture: Picture): Promise<ImageBitmap> {
   const isVideo = picture instanceof HTMLVideoElement
   const width = isVideo ? picture.videoWidth : picture.width
   const height = isVideo ? picture.videoHeight : picture.height
-  if (width <= mostKeyedWidth) return createImageBitmap(picture)
+  if (width <= maxKeyedWidth) return createImageBitmap(picture)
   return createImageBitmap(picture, {
-    resizeWidth: mostKeyedWidth,
-    resizeHeight: Math.max(1, Math.round((height * mostKeyedWidth) / width)),
+    resizeWidth: maxKeyedWidth,
+    resizeHeight: Math.max(1, Math.round((height * maxKeyedWidth) / width)),
   })
 }
 

@@ -20,7 +20,7 @@ import {
 } from './keptHappenings'
 
 const retryMilliseconds = 2000
-const mostInOneRequest = 100
+const maxInOneRequest = 100
 
 /** The log of a show's night: what every window sees of it, and what this one adds. */
 export const useNightLogStore = defineStore('night log', () => {
@@ -167,7 +167,7 @@ export const useNightLogStore = defineStore('night log', () => {
   /** Sends what is not kept, first to last; tried again for as long as the night is open. */
   async function send(): Promise<void> {
     const id = showId.value
-    const part = unkept.value.slice(0, mostInOneRequest)
+    const part = unkept.value.slice(0, maxInOneRequest)
     if (isSending || !id || part.length === 0) return
     isSending = true
     const ids = new Set(part.map((entry) => entry.id))

@@ -53,7 +53,7 @@ export interface Arrival {
 
 /** How much of a send is kept frame by frame. */
 export const keptSeconds = 180
-const mostFrames = 60_000
+const maxFrames = 60_000
 
 export const nothingArrived = (): Arrival => ({
   beganAtSeconds: null,
@@ -86,9 +86,9 @@ export function takeFrame(arrival: Arrival, frame: ArrivedFrame): void {
   frames.push(frame)
   // Cut now and then rather than at every frame.
   const first = frames[0] as ArrivedFrame
-  if (frames.length > mostFrames || frame.atSeconds - first.atSeconds > keptSeconds * 1.1) {
+  if (frames.length > maxFrames || frame.atSeconds - first.atSeconds > keptSeconds * 1.1) {
     const from = frames.findIndex(({ atSeconds }) => frame.atSeconds - atSeconds <= keptSeconds)
-    frames.splice(0, Math.max(from, frames.length - mostFrames))
+    frames.splice(0, Math.max(from, frames.length - maxFrames))
   }
 }
 

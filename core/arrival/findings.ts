@@ -26,12 +26,12 @@ export interface ExpectedSend {
 }
 
 /** Common practice, no published source: from here on lips and words come apart. */
-const mostApartSeconds = 0.3
+const maxApartSeconds = 0.3
 /** Less than this long nothing is said of it. */
 const standsStillSeconds = 3
 /** Rate control settles in the first seconds. */
 const settledSeconds = 5
-const mostGapSeconds = 1.5
+const maxGapSeconds = 1.5
 /** By how much a bitrate may miss what was planned. */
 const rateTolerance = 0.1
 
@@ -175,10 +175,10 @@ function unforeseenIn(
     found.push(`The picture has not moved for ${seconds(report.frozenSeconds)}.`)
   if (report.sinceLastSeconds >= standsStillSeconds)
     found.push(`Nothing has arrived for ${seconds(report.sinceLastSeconds)}.`)
-  else if (report.longestGapSeconds > mostGapSeconds)
+  else if (report.longestGapSeconds > maxGapSeconds)
     found.push(`Nothing arrived for ${Math.round(report.longestGapSeconds * 10) / 10} s once.`)
   const late = report.soundLateSeconds
-  if (late !== null && Math.abs(late) > mostApartSeconds)
+  if (late !== null && Math.abs(late) > maxApartSeconds)
     found.push(
       `Sound and picture are ${Math.round(Math.abs(late) * 10) / 10} s apart: the sound comes ${late > 0 ? 'late' : 'early'}.`,
     )

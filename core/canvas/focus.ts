@@ -28,7 +28,7 @@ export function focusOnCanvas(placement: Placement, native: Size, focus: Focus |
 }
 
 /** The middle half of a source, to begin with. */
-export function usualFocus({ width, height }: Size): Focus {
+export function defaultFocus({ width, height }: Size): Focus {
   return {
     x: Math.round(width / 4),
     y: Math.round(height / 4),

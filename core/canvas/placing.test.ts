@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import type { Show } from '../show'
 import { inProportion, sameAs, stretched } from './arrange'
 import { withCanvasSize } from './canvasSize'
-import { focusBetween, focusOnCanvas, isFocusWhole, usualFocus, withFocusSide } from './focus'
+import { focusBetween, focusOnCanvas, isFocusWhole, defaultFocus, withFocusSide } from './focus'
 import { boundsOf } from './geometry'
 import { movedClear } from './moveClear'
 import { isReadable, textFontSize, wordsSize } from './readable'
@@ -289,7 +289,7 @@ describe('the focus of a source', () => {
         },
       ),
     )
-    expect(usualFocus(nativeSize)).toEqual({ x: 480, y: 270, width: 960, height: 540 })
+    expect(defaultFocus(nativeSize)).toEqual({ x: 480, y: 270, width: 960, height: 540 })
   })
 
   it('stands where the source stands', () => {

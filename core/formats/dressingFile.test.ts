@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs'
 import Ajv2020 from 'ajv/dist/2020'
 import { describe, expect, it } from 'vitest'
-import { usualDressing } from '../show'
+import { defaultDressing } from '../show'
 import { dressingFileJsonSchema, readDressingFile, writeDressingFile } from './dressingFile'
 
 describe('a dressing file', () => {
-  const text = writeDressingFile(usualDressing)
+  const text = writeDressingFile(defaultDressing)
   it('comes back as it was', () => {
-    expect(readDressingFile(text)).toEqual({ ok: true, value: usualDressing })
+    expect(readDressingFile(text)).toEqual({ ok: true, value: defaultDressing })
   })
 
   it.each([

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { verdictOf } from '../fit'
-import { usualDressing } from '../show'
+import { defaultDressing } from '../show'
 import { readShowFile, showFileVersion, writeShowFile } from '.'
 
 /** Written by the application when version 1 was the present one. */
@@ -13,7 +13,7 @@ describe('a show file of version 1', () => {
 
   it('is read as a show of today', () => {
     expect(read.ok).toBe(true)
-    expect(show?.dressing).toEqual(usualDressing)
+    expect(show?.dressing).toEqual(defaultDressing)
     expect(show?.scenes[0]?.layers[1]?.landscape).toMatchObject({
       x: 60,
       width: 660,

@@ -147,7 +147,7 @@ export function arrange(
     else standing.push(item)
   }
   const gap = gapShare * Math.min(canvas.width, canvas.height)
-  const mostWordsWidth = Math.min(plan.space.width, canvas.width * (1 - 2 * wordsMargin))
+  const maxWordsWidth = Math.min(plan.space.width, canvas.width * (1 - 2 * wordsMargin))
   const words = standing.filter(({ role }) => role === 'words')
   const pictures = inOrder(
     standing.filter(({ role }) => role !== 'words'),
@@ -165,7 +165,7 @@ export function arrange(
   const isStacked = plan.words !== 'where they were'
   const wordRows: Cell[][] = []
   for (const item of isStacked ? words : []) {
-    const fixed = wordsBox(item, before, canvas, mostWordsWidth)
+    const fixed = wordsBox(item, before, canvas, maxWordsWidth)
     if (!fixed) return null
     const { width, height } = fixed
     wordRows.push([{ key: item.layer.id, aspect: width / height, fixed, mostWidth: width }])

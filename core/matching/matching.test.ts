@@ -27,7 +27,7 @@ import {
 import { cropTowards } from './crops'
 import { freeBoxes } from './freeSpace'
 import { matchCheck } from './matchCheck'
-import { matchProposals, mostProposals, type Proposal } from './proposals'
+import { matchProposals, maxProposals, type Proposal } from './proposals'
 
 const from: Record<CanvasName, CanvasName> = { landscape: 'vertical', vertical: 'landscape' }
 
@@ -125,7 +125,7 @@ describe('match proposals', () => {
       demoShow.scenes.forEach((scene, index) => {
         const proposals = matchProposals(demoShow, scene, canvas)
         expect(proposals.length).toBeGreaterThanOrEqual(2)
-        expect(proposals.length).toBeLessThanOrEqual(mostProposals)
+        expect(proposals.length).toBeLessThanOrEqual(maxProposals)
         for (const proposal of proposals)
           for (const outcome of outcomes(picked(demoShow, index, canvas, proposal), index, canvas))
             expect(outcome, `${scene.name} on ${canvas}: ${proposal.name}`).toEqual({

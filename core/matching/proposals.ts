@@ -24,7 +24,7 @@ export interface Proposal {
   placements: Record<string, Placement>
 }
 
-export const mostProposals = 5
+export const maxProposals = 5
 
 /** Two arrangements look the same when nothing differs by more than this share of the canvas. */
 const sameWithinShare = 0.04
@@ -189,7 +189,7 @@ function distinct<Named extends Candidate & { name: string }>(
   const consider = (isNew: (candidate: Named) => boolean): void => {
     for (const candidate of candidates)
       if (
-        chosen.length < mostProposals &&
+        chosen.length < maxProposals &&
         isNew(candidate) &&
         !chosen.some((other) => looksLike(candidate, other, canvas, size))
       )

@@ -24,7 +24,7 @@ export interface PlannedRun {
 
 /** Whether it grows with more at once is looked at here. */
 const effortAtOnce: Effort = 'balanced'
-export const mostAtOnce = 4
+export const maxAtOnce = 4
 
 /** Every effort at both sizes; then one effort of each codec several at once, in a thorough pass every effort. */
 export function plannedRuns(pass: MeasuringPass, found: readonly Codec[]): PlannedRun[] {
@@ -38,7 +38,7 @@ export function plannedRuns(pass: MeasuringPass, found: readonly Codec[]): Plann
     efforts
       .filter((effort) => pass === 'thorough' || effort === effortAtOnce)
       .flatMap((effort) =>
-        Array.from({ length: mostAtOnce - 1 }, (_, index) => ({
+        Array.from({ length: maxAtOnce - 1 }, (_, index) => ({
           codec,
           effort,
           ...measuredSizes[0],

@@ -14,7 +14,7 @@ export interface PictureEncode extends Size {
 export const pictureEffort: Effort = 'brisk'
 
 /** How much of a clip is looked at. */
-export const mostPictureSeconds = 3
+export const maxPictureSeconds = 3
 /** A clip is looked at within this box, as on a desk. */
 const largest = 1920
 const highest = 1080

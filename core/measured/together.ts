@@ -31,7 +31,7 @@ export function summedLoad(
     : loads.reduce<number>((sum, load) => sum + (load ?? 0), 0)
 }
 
-const mostFactor = 4
+const maxFactor = 4
 
 /**
  * By how much several encodes at once take more of a device than their sum says: a mix that keeps all
@@ -48,5 +48,5 @@ export function togetherFactor(
   })
   if (loads.length === 0) return undefined
   const mean = loads.reduce((sum, load) => sum + load, 0) / loads.length
-  return Math.min(mostFactor, Math.max(1, Number((1 / mean).toFixed(2))))
+  return Math.min(maxFactor, Math.max(1, Number((1 / mean).toFixed(2))))
 }

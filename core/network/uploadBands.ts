@@ -1,11 +1,11 @@
 import type { UsableUpload } from './usableUpload'
 
 /** A band thinner than this share of what was measured has no room for its name. */
-const leastNamedShare = 0.1
+const minNamedShare = 0.1
 /** How far the scale goes above the highest value. */
 const scaleMargin = 1.05
 /** kb/s that the scale goes up to at least. */
-const leastScaleKbps = 1000
+const minScaleKbps = 1000
 
 /** What is done with a part of the measured upload, as shares of a scale, 0 to 1. */
 export interface UploadBand {
@@ -17,7 +17,7 @@ export interface UploadBand {
 
 /** The top of a scale, in whole Mb/s, on which measurements (kb/s) and what is sent (kb/s) have room. */
 export const uploadScaleMbps = (ratesKbps: readonly number[], totalKbps: number): number =>
-  Math.ceil((Math.max(leastScaleKbps, totalKbps, ...ratesKbps) / 1000) * scaleMargin)
+  Math.ceil((Math.max(minScaleKbps, totalKbps, ...ratesKbps) / 1000) * scaleMargin)
 
 /** A rate as a share of a scale, no less than 0 and no more than 1. */
 export const shareOfScale = (kbps: number, mostKbps: number): number =>
@@ -32,7 +32,7 @@ export function uploadBands(upload: UsableUpload, mostKbps: number): UploadBand[
     name,
     from: shareOfScale(fromKbps, mostKbps),
     height: shareOfScale(toKbps - fromKbps, mostKbps),
-    isNamed: toKbps - fromKbps > measuredKbps * leastNamedShare,
+    isNamed: toKbps - fromKbps > measuredKbps * minNamedShare,
   })
   return [
     band('headroom', headroomFromKbps, measuredKbps),

@@ -265,10 +265,10 @@ export function wireBytesOfFrames(
     if (kind === 'video') write(tsPacketsOfVideo(bytes, hasTwoTimeStamps))
   let gathered = 0
   let count = 0
-  const mostTogether = Math.ceil((framing.pesAudioSeconds * audio.length) / seconds)
+  const maxTogether = Math.ceil((framing.pesAudioSeconds * audio.length) / seconds)
   for (const { bytes, isAac } of audio) {
     const own = bytes + adtsBytes(isAac)
-    if (count > 0 && (gathered + own > framing.pesAudioBytes || count >= mostTogether)) {
+    if (count > 0 && (gathered + own > framing.pesAudioBytes || count >= maxTogether)) {
       write(tsPackets(gathered + framing.pesHeaderOneTimeStampBytes))
       gathered = 0
       count = 0

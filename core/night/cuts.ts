@@ -11,9 +11,9 @@ export interface Cut {
 }
 
 /** Nobody records more in a night, nor cuts more out of it; a log may hold anything. */
-const [mostRecordings, mostCuts] = [50, 500]
+const [mostRecordings, maxCuts] = [50, 500]
 /** Shorter than this nothing is to be seen. */
-const leastSeconds = 0.5
+const minSeconds = 0.5
 
 /** What of each recording holds each stretch that was marked, as far as it was recorded; moments have no length. */
 export function cutsOf({ marks, events }: Pick<NightState, 'marks' | 'events'>): Cut[] {
@@ -30,9 +30,9 @@ export function cutsOf({ marks, events }: Pick<NightState, 'marks' | 'events'>):
     recordings.flatMap(({ file, seconds, startedAt }): Cut[] => {
       const begin = Math.max(0, (Date.parse(from) - startedAt) / 1000)
       const end = Math.min(seconds, (Date.parse(until) - startedAt) / 1000)
-      const isLong = end - begin >= leastSeconds && until > from
+      const isLong = end - begin >= minSeconds && until > from
       return isLong ? [{ file, name, fromSeconds: begin, lengthSeconds: end - begin }] : []
     }),
   )
-  return cuts.slice(-mostCuts)
+  return cuts.slice(-maxCuts)
 }

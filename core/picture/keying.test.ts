@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { type ChromaKey, usualChromaKey } from '../show'
+import { type ChromaKey, defaultChromaKey } from '../show'
 import { chroma, colourFromHex, hexFromColour, keyedAlpha, makeKeyer } from './keying'
 
-const key = (changes: Partial<ChromaKey> = {}): ChromaKey => ({ ...usualChromaKey, ...changes })
+const key = (changes: Partial<ChromaKey> = {}): ChromaKey => ({ ...defaultChromaKey, ...changes })
 const part = fc.integer({ min: 0, max: 255 })
 const anyPixel = fc.tuple(part, part, part)
 const anyKey = fc

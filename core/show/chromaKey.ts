@@ -16,7 +16,7 @@ export const chromaKeySchema = z.strictObject({
 })
 export type ChromaKey = z.infer<typeof chromaKeySchema>
 
-export const usualChromaKey: ChromaKey = {
+export const defaultChromaKey: ChromaKey = {
   on: true,
   colour: '#3ab54a',
   similarityPercent: 20,

@@ -4,12 +4,12 @@ import { type Dressing, ourDressings } from './dressing'
 import { type Computer, type Device, plannedShareLimitsPercent } from './encoder'
 import type { MakeIdentifier } from './identifier'
 import { headroomLimitsPercent, type Line, lowPercentileLimits } from './line'
-import { usualFitSettings, usualWish } from './plan'
+import { defaultFitSettings, defaultPlanChoices } from './plan'
 import type { Recording } from './recording'
-import { usualRehearsal } from './rehearsal'
-import { usualRunSheet } from './runSheet'
+import { defaultRehearsal } from './rehearsal'
+import { defaultRunSheet } from './runSheet'
 import type { Rendition } from './rendition'
-import { usualSending } from './sending'
+import { defaultSending } from './sending'
 import type { Placement, Scene, Transition } from './scene'
 import type { Show } from './show'
 import { noOwnWords, type ShowWords, type WordRules } from './showWords'
@@ -59,7 +59,7 @@ export function newRecording(
   name: string,
   { canvas, size }: { canvas: CanvasName; size: Size },
 ): Recording {
-  const { priority, mustKeep, leftOut, planned } = usualWish
+  const { priority, mustKeep, leftOut, planned } = defaultPlanChoices
   return {
     id: makeIdentifier(),
     name,
@@ -161,7 +161,7 @@ export function newConnectionDetails(): Pick<
     chatAddress: '',
     chatReadBy: '',
     lagSeconds: lagSecondsLimits.usual,
-    sending: usualSending,
+    sending: defaultSending,
   }
 }
 
@@ -178,7 +178,7 @@ export function newDestination(
     connection: 'address and key',
     protocol: 'rtmps',
     on: true,
-    plan: usualWish,
+    plan: defaultPlanChoices,
     profile: null,
     ...newConnectionDetails(),
     viewers: [canvas === 'landscape' ? 'desk' : 'phone'],
@@ -263,8 +263,8 @@ export const newScene = (id: string, name: string): Scene => ({
   verticalOf: null,
 })
 
-export const usualTransition: Transition = { kind: 'fade', milliseconds: 300 }
-export const usualDressing: Dressing = ourDressings[0]
+export const defaultTransition: Transition = { kind: 'fade', milliseconds: 300 }
+export const defaultDressing: Dressing = ourDressings[0]
 
 export const newLine = (id: string, name: string): Line => ({
   id,
@@ -314,7 +314,7 @@ export const newSound = (id: string, name: string, kind: SoundKind): Sound => ({
   ...newSoundStarts[kind],
 })
 
-const usualCanvasPair = (): CanvasPair => ({
+const defaultCanvasPair = (): CanvasPair => ({
   framesPerSecond: 60,
   landscape: { width: 1920, height: 1080 },
   vertical: { width: 1080, height: 1920 },
@@ -332,11 +332,11 @@ export function newShow(
     durationMinutes: 120,
     pictureKind: 'talking',
     ownPicture: null,
-    canvasPair: usualCanvasPair(),
+    canvasPair: defaultCanvasPair(),
     sources: [],
     scenes: [newScene(makeIdentifier(), 'Scene 1')],
-    transition: usualTransition,
-    dressing: usualDressing,
+    transition: defaultTransition,
+    dressing: defaultDressing,
     sounds: [],
     mixSampleRateHz: 48_000,
     lines: [line],
@@ -345,9 +345,9 @@ export function newShow(
     destinations: [],
     recordings: [],
     computer: newComputer,
-    fit: usualFitSettings,
-    rehearsal: usualRehearsal,
-    runSheet: usualRunSheet,
+    fit: defaultFitSettings,
+    rehearsal: defaultRehearsal,
+    runSheet: defaultRunSheet,
     keptPlans: [],
   }
 }

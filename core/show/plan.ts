@@ -57,7 +57,7 @@ export const fitSettingsSchema = z.strictObject({
 })
 export type FitSettings = z.infer<typeof fitSettingsSchema>
 
-export const usualWish: RoutedWish = {
+export const defaultPlanChoices: RoutedWish = {
   priority: priorityLimits.usual,
   mustKeep: false,
   leftOut: false,
@@ -66,7 +66,7 @@ export const usualWish: RoutedWish = {
   newerCodecs: null,
 }
 /** 50 is where a picture stops being broken. */
-export const usualFitSettings: FitSettings = {
+export const defaultFitSettings: FitSettings = {
   automatic: true,
   floorScore: 50,
   marginPoints: marginPointsLimits.usual,

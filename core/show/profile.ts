@@ -3,7 +3,7 @@ import { type CanvasName, canvasNames } from './canvasPair'
 import { newConnectionDetails, newPlanDetails } from './defaults'
 import { type Destination, destinationSchema } from './destination'
 import { identifierSchema, type MakeIdentifier, shortTextSchema } from './identifier'
-import { usualWish } from './plan'
+import { defaultPlanChoices } from './plan'
 import { renditionSchema } from './rendition'
 
 /** What a platform is like on one canvas. */
@@ -69,7 +69,7 @@ export function destinationFromProfile(
     note: '',
     canvas,
     on: true,
-    plan: usualWish,
+    plan: defaultPlanChoices,
     profile: referenceTo(profile),
     renditions: renditions.map((rendition) => ({
       ...rendition,

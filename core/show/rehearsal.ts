@@ -79,7 +79,7 @@ export const rehearsalSchema = z.strictObject({
 })
 export type RehearsalSettings = z.infer<typeof rehearsalSchema>
 
-export const usualRehearsal: RehearsalSettings = {
+export const defaultRehearsal: RehearsalSettings = {
   seed: 1,
   incidents: [],
   clean: {

@@ -79,7 +79,7 @@ export const runSheetSchema = z.strictObject({
 /** What people made of the order of the night; the order itself is made from the show. */
 export type RunSheetSettings = z.infer<typeof runSheetSchema>
 
-export const usualRunSheet: RunSheetSettings = {
+export const defaultRunSheet: RunSheetSettings = {
   people: [],
   marginMinutes: marginMinutesLimits.usual,
   changes: [],

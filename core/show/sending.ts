@@ -38,7 +38,7 @@ export const sendingSchema = z.strictObject({
 /** How the sender of a destination behaves when the line or the destination fails it. */
 export type Sending = z.infer<typeof sendingSchema>
 
-export const usualSending: Sending = {
+export const defaultSending: Sending = {
   whenBehind: 'drop',
   mostWaitSeconds: sendingLimits.mostWaitSeconds.usual,
   lowerAfterSeconds: sendingLimits.lowerAfterSeconds.usual,

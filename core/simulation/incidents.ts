@@ -1,7 +1,7 @@
 import { type Incident, type IncidentKind, sentDirectly, type Show } from '../show'
 
 /** What each kind is called, and how it usually is; set by us. */
-export const usualIncidents = {
+export const defaultIncidents = {
   'upload dips': { label: 'The upload halves', durationSeconds: 120 },
   outage: { label: 'The line is cut', durationSeconds: 10 },
   'loss burst': { label: 'Packets go missing', durationSeconds: 20 },
@@ -23,7 +23,12 @@ export function newIncident(
   id: string,
   atSeconds: number,
 ): Incident | null {
-  const common = { id, on: true, atSeconds, durationSeconds: usualIncidents[kind].durationSeconds }
+  const common = {
+    id,
+    on: true,
+    atSeconds,
+    durationSeconds: defaultIncidents[kind].durationSeconds,
+  }
   const [destination] = sentDirectly(destinations)
   const device =
     computer.devices.find(({ kind: each }) => each === 'graphics') ?? computer.devices[0]

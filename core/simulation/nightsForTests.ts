@@ -1,5 +1,5 @@
 import { expect } from 'vitest'
-import { type Incident, type Sending, usualSending } from '../show'
+import { type Incident, type Sending, defaultSending } from '../show'
 import { mediumClasses } from './mediumTable'
 import type { NightPlan, SimulatedSend } from './nightPlan'
 import { lostOf, type NightOutcome } from './outcome'
@@ -41,7 +41,7 @@ export const send = (
   keyframeIntervalSeconds: 2,
   bFrames: 0,
   device: -1,
-  sending: { ...usualSending, ...sending },
+  sending: { ...defaultSending, ...sending },
   lagSeconds: 8,
   startIsPressed: false,
   scoreAt: (share) => 100 * share,

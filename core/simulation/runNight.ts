@@ -17,7 +17,7 @@ import type { NightTrace } from './trace'
 import type { Making, Way } from './ways'
 
 /** The log keeps no more events than a person could read. */
-const mostEvents = 2000
+const maxEvents = 2000
 
 /**
  * Seconds in which nothing can go wrong: the line carries everything that is planned, nothing is
@@ -126,7 +126,7 @@ export function runNight(
   let firstLoss: NightOutcome['firstLoss'] = null
   let now = 0
   const tell = (kind: NightEvent['kind'], who: string, cause: LossCause | null, value: number) => {
-    if (events.length < mostEvents) events.push({ atSeconds: now, kind, who, cause, value })
+    if (events.length < maxEvents) events.push({ atSeconds: now, kind, who, cause, value })
     else eventsLeftOut += 1
   }
   const state = newStepState(plan)

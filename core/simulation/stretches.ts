@@ -8,14 +8,14 @@ export interface Stretch {
 }
 
 /** More stretches than this along a lane nobody can tell apart. */
-const mostPlaces = 400
+const maxPlaces = 400
 
 /**
  * What is not steady in a lane, as stretches to draw: the gravest state of each of at most 400 places,
  * those alike beside each other joined, so that a night of nothing but losses is as quickly drawn.
  */
 export function stretchesOf(states: Uint8Array): Stretch[] {
-  const size = Math.max(1, Math.ceil(states.length / mostPlaces))
+  const size = Math.max(1, Math.ceil(states.length / maxPlaces))
   const found: Stretch[] = []
   for (let from = 0; from < states.length; from += size) {
     let gravest = 0

@@ -11,7 +11,7 @@ export type LaneState = (typeof laneStates)[number]
 const behindFromSeconds = 1
 
 /** No more values than this are kept of a night, however long it is and however many are sent. */
-const mostValues = 4_000_000
+const maxValues = 4_000_000
 
 /** One night second by second, to be drawn; of a long one with many sends each place is several seconds. */
 export interface NightTrace {
@@ -50,7 +50,7 @@ function stateOf(mode: SenderMode, share: number, waitSeconds: number): number {
 export function newTrace(plan: NightPlan): NightTrace {
   const seconds = Math.ceil(plan.seconds)
   const lanes = Math.max(1, plan.sends.length + plan.devices.length)
-  const secondsAPlace = Math.max(1, Math.ceil((seconds * lanes) / mostValues))
+  const secondsAPlace = Math.max(1, Math.ceil((seconds * lanes) / maxValues))
   const places = Math.ceil(seconds / secondsAPlace)
   const bySend = <Numbers>(make: () => Numbers): Numbers[] => plan.sends.map(make)
   const floats = (): Float32Array => new Float32Array(places)

@@ -41,7 +41,7 @@ export type ServiceAccount = z.infer<typeof accountSchema>
 
 const pendingSeconds = 600
 const pending = new Map<string, { verifier: string; endsAt: number }>()
-const usualAccessSeconds = 3600
+const defaultAccessSeconds = 3600
 
 const options = ({ mayBePlain }: AccountService) => ({ [allowInsecureRequests]: mayBePlain })
 
@@ -68,7 +68,7 @@ export async function beginLinking(
 }
 
 function grantFrom(response: TokenEndpointResponse, before = ''): TokenGrant {
-  const seconds = response.expires_in ?? usualAccessSeconds
+  const seconds = response.expires_in ?? defaultAccessSeconds
   return {
     tokens: { access: response.access_token, refresh: response.refresh_token ?? before },
     accessEndsAt: new Date(Date.now() + seconds * 1000),

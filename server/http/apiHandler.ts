@@ -3,12 +3,12 @@ import { problemFrom } from './problem'
 import { withDeadline } from './deadline'
 
 /** Longer than anything takes that is not stuck. */
-const usualDeadlineSeconds = 60
+const defaultDeadlineSeconds = 60
 
 /** A route whose every failure is answered as `application/problem+json`, and that always answers in time. */
 export function apiHandler<Answer>(
   handle: (event: H3Event) => Promise<Answer>,
-  { deadlineSeconds = usualDeadlineSeconds } = {},
+  { deadlineSeconds = defaultDeadlineSeconds } = {},
 ) {
   return defineEventHandler(async (event) => {
     setResponseHeaders(event, {

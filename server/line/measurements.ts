@@ -23,7 +23,7 @@ export interface Measurement {
   endsAt: number
 }
 
-const mostAtOnce = 8
+const maxAtOnce = 8
 /** For what is still on its way when the time is up. */
 const graceSeconds = 30
 
@@ -44,7 +44,7 @@ export function beginMeasurement(
   now = Date.now(),
 ): Measurement | undefined {
   endOverdue(now)
-  if (measurements.size >= mostAtOnce) return undefined
+  if (measurements.size >= maxAtOnce) return undefined
   const wholeSeconds = durationSeconds + graceSeconds
   const measurement = {
     id: nanoid(),

@@ -23,8 +23,8 @@ const firstSrtPort = 19_400
 /** Fifty destinations with ladders of three and two ingests, and connections that have not said where they belong. */
 const mostConnections = 320
 /** Each send over SRT takes a process that waits for it, and each that is watched one that decodes it. */
-const mostOverSrt = 12
-const mostWatched = 12
+const maxOverSrt = 12
+const maxWatched = 12
 /** Listening that nobody looks after any more ends by itself. */
 const forgottenMilliseconds = 4 * 3_600_000
 
@@ -88,7 +88,7 @@ function admit(
   const { arrival, take } = flvArrival(clock)
   const watched = [...listening.rtmp.values()].filter(({ isArriving }) => isArriving).length
   const watching =
-    listening.watches && watched < mostWatched ? watchFlv(arrival.watched) : notWatched
+    listening.watches && watched < maxWatched ? watchFlv(arrival.watched) : notWatched
   Object.assign(send, { arrival, isArriving: true, wireBytes: 0, ended: null, refusedSecond: 0 })
   return {
     bytes: (count) => onBytes(send, count),
@@ -157,7 +157,7 @@ async function align(listening: Listening, show: EncodedShow): Promise<void> {
         refusedSecond: 0,
       })
     if (kind !== 'srt' || listening.srt.has(output.key)) continue
-    if (!canListenSrt() || listening.srt.size >= mostOverSrt) {
+    if (!canListenSrt() || listening.srt.size >= maxOverSrt) {
       listening.others.push(output)
       continue
     }
@@ -276,7 +276,7 @@ export function listeningState(showId: string): Heard | null {
     note:
       muxer === 'mpegts'
         ? (missingProgram(systemPrograms.encoder) ??
-          `At most ${mostOverSrt} sends over SRT are listened to at once.`)
+          `At most ${maxOverSrt} sends over SRT are listened to at once.`)
         : 'Nothing here can listen over WHIP.',
     isArriving: false,
     report: null,

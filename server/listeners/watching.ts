@@ -12,7 +12,7 @@ export const watchingFilters = {
 } as const
 
 /** What the program has not taken yet may grow this large; then it is too slow to watch. */
-const mostWaitingBytes = 16_000_000
+const maxWaitingBytes = 16_000_000
 const longestSeconds = 24 * 3600
 
 export interface Watching {
@@ -39,7 +39,7 @@ export function watchFlv(watched: WatchedStretches): Watching {
   return {
     take(packet) {
       if (!input?.writable) return
-      if (input.writableLength > mostWaitingBytes) void program.stop()
+      if (input.writableLength > maxWaitingBytes) void program.stop()
       else input.write(Flv.createMessage(packet))
     },
     stop: () => void program.kill(),

@@ -2,7 +2,7 @@ import { createWriteStream } from 'node:fs'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { mostPictureSeconds, referenceRate, referenceSize } from '@green-mantle/core/measured'
+import { maxPictureSeconds, referenceRate, referenceSize } from '@green-mantle/core/measured'
 import type { Rendition } from '@green-mantle/core/show'
 import { ask, lastWords } from './encoderProgram'
 
@@ -29,7 +29,7 @@ export interface Work {
 
 const longestRunSeconds = 120
 /** What is larger takes more memory to decode than a computer may have. */
-const mostPixels = 7680 * 4320
+const maxPixels = 7680 * 4320
 /** Where a file says nothing of its frame rate. */
 const rateNotSaid = 30
 export const quiet = ['-hide_banner', '-nostdin', '-loglevel', 'error', '-y'] as const
@@ -109,7 +109,7 @@ export async function lookAtClip(
   // A picture that stands still has neither a length nor a rate.
   if (!stream?.width || !stream.height || (!(said > 0) && seconds === null))
     throw new Error('This clip has no moving picture that can be decoded.')
-  if (stream.width * stream.height > mostPixels)
+  if (stream.width * stream.height > maxPixels)
     throw new Error(
       `This clip is ${stream.width}×${stream.height}; at most 7680×4320 pixels are decoded here.`,
     )
@@ -123,7 +123,7 @@ export async function lookAtClip(
 export async function makeReference(clip: Clip, work: Work): Promise<Reference> {
   const size = referenceSize(clip)
   const framesPerSecond = referenceRate(clip.framesPerSecond)
-  const seconds = Math.min(mostPictureSeconds, clip.seconds ?? mostPictureSeconds)
+  const seconds = Math.min(maxPictureSeconds, clip.seconds ?? maxPictureSeconds)
   const from = clip.seconds === null ? 0 : Math.max(0, (clip.seconds - seconds) / 2)
   const path = join(work.folder, 'reference.mkv')
   await run(

@@ -9,7 +9,7 @@ interface Answer {
 }
 
 const questionSeconds = 20
-const mostAnswerBytes = 2_000_000
+const maxAnswerBytes = 2_000_000
 
 interface AskOptions {
   timeLimitSeconds?: number
@@ -26,7 +26,7 @@ export async function ask(
   let output = ''
   const running = runProgram(systemPrograms.encoder, program, args, {
     timeLimitSeconds,
-    mostOutputBytes: mostAnswerBytes,
+    mostOutputBytes: maxAnswerBytes,
     onOutput: (chunk) => (output += chunk.toString('utf8')),
   })
   const kill = (): void => void running.kill()

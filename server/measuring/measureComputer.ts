@@ -79,7 +79,7 @@ const inputOf = (clip: string): string[] => ['-stream_loop', '-1', '-i', clip]
 const nowhere = ['-f', 'null', '-']
 
 /** Bits that a picture of this size is usually given, so that the encoder has its usual work. */
-const usualBitrateKbps = ({ width, height }: { width: number; height: number }): number =>
+const defaultBitrateKbps = ({ width, height }: { width: number; height: number }): number =>
   Math.max(200, Math.round((width * height * clipFramesPerSecond * 0.1) / 1000))
 
 type EncodeSpec = Omit<PlannedRun, 'atOnce'>
@@ -90,7 +90,7 @@ const softwareEncode = (clip: string, spec: EncodeSpec): string[] => [
   ...videoArguments({
     ...spec,
     framesPerSecond: 30,
-    videoBitrateKbps: usualBitrateKbps(spec),
+    videoBitrateKbps: defaultBitrateKbps(spec),
     keyframeIntervalSeconds: 2,
     bFrames: 2,
     encoder: newPlanDetails().encoder,
@@ -107,7 +107,7 @@ const graphicsEncode = (
   ...inputOf(clip),
   ...['-map', '0:v:0', '-vf', family.filter],
   ...['-c:v', graphicsEncoderName(codec, family), ...family.effortArguments[effort]],
-  ...['-b:v', `${usualBitrateKbps({ width, height })}k`, '-g', '60'],
+  ...['-b:v', `${defaultBitrateKbps({ width, height })}k`, '-g', '60'],
   ...nowhere,
 ]
 
@@ -186,8 +186,8 @@ async function sessionsOf(
   argumentsOf: () => string[],
   signal: AbortSignal,
 ): Promise<number | null> {
-  const mostTried = 12
-  for (let count = 2; count <= mostTried && !signal.aborted; count += 1) {
+  const maxTried = 12
+  for (let count = 2; count <= maxTried && !signal.aborted; count += 1) {
     const results = await runTogether(
       Array.from({ length: count }, () => argumentsOf()),
       1,

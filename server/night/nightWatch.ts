@@ -5,7 +5,7 @@ import { lastNightSequence, readNightEvents } from '../database/nights/nightStor
 /** Soon enough that every window shows a tick within a second, whichever server took it. */
 const lookEveryMilliseconds = 400
 /** Windows that look at nights at once. */
-const mostWatchers = 200
+const maxWatchers = 200
 
 export interface Watcher {
   /** The last entry that it has. */
@@ -31,7 +31,7 @@ export class NightWatch {
 
   /** Begins to watch; gives what ends it, or null where too many do. */
   watch(showId: string, watcher: Watcher): (() => void) | null {
-    if (this.isClosed || this.count >= mostWatchers) return null
+    if (this.isClosed || this.count >= maxWatchers) return null
     const group = this.watchers.get(showId) ?? new Set()
     this.watchers.set(showId, group.add(watcher))
     this.schedule(0)

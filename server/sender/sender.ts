@@ -53,7 +53,7 @@ const application = 'from-here'
 /** So much is held in memory, to be kept after something happened. */
 const lookBackSeconds = 30
 /** What a program sends may wait this long for the encoder. */
-const mostWaitingBytes = 16_000_000
+const maxWaitingBytes = 16_000_000
 const [videoTag, keyframeFlag] = [9, 3]
 
 const plannedKbpsOf = ({ rendition }: EncodedOutput): number =>
@@ -204,9 +204,9 @@ export class Sender {
           const { input } = feed
           if (!input?.writable) return
           // What the encoder does not get through is left out up to a keyframe: memory has an end.
-          if (input.writableLength > mostWaitingBytes) isTooSlow = true
+          if (input.writableLength > maxWaitingBytes) isTooSlow = true
           const isKeyframe = packet.codec_type === videoTag && packet.flags === keyframeFlag
-          if (isTooSlow && !(isKeyframe && input.writableLength < mostWaitingBytes / 4)) return
+          if (isTooSlow && !(isKeyframe && input.writableLength < maxWaitingBytes / 4)) return
           isTooSlow = false
           input.write(Flv.createMessage(packet))
         },

@@ -19,7 +19,7 @@ const viewerLines = [
   ['Viewer 55', 'What does it smell like?'],
 ] as const
 const chatEverySeconds = 6
-const mostLines = 50
+const maxLines = 50
 
 /**
  * A platform that stands in for a destination and behaves as its rules say: gives out keys, shows the
@@ -136,8 +136,8 @@ export class StandInPlatform {
       : this.signalSince && this.signalSince + this.destination.lagSeconds * 1000
     if (!isLive || since === null || this.isPractice) return []
     const count = Math.floor((this.now() - since) / 1000 / chatEverySeconds)
-    return Array.from({ length: Math.min(count, mostLines) }, (_, index) => {
-      const number = count - Math.min(count, mostLines) + index
+    return Array.from({ length: Math.min(count, maxLines) }, (_, index) => {
+      const number = count - Math.min(count, maxLines) + index
       const [who, text] = viewerLines[number % viewerLines.length] as (typeof viewerLines)[number]
       return {
         at: new Date(since + (number + 1) * chatEverySeconds * 1000).toISOString(),

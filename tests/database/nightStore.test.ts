@@ -6,7 +6,7 @@ import { connect } from '../../server/database/connection'
 import {
   appendNightEvents,
   lastNightSequence,
-  mostNightEvents,
+  maxNightEvents,
   readNightEvents,
 } from '../../server/database/nights/nightStore'
 import { deleteShow, restoreShow } from '../../server/database/shows/showStore'
@@ -78,7 +78,7 @@ describe('the log of a night', () => {
     expect(await lastNightSequence(database, id)).toBeUndefined()
     await restoreShow(database, id)
     expect(titlesOf(await readNightEvents(database, id))).toEqual(['line'])
-    await database('night_logs').where({ show_id: id }).update({ last_sequence: mostNightEvents })
+    await database('night_logs').where({ show_id: id }).update({ last_sequence: maxNightEvents })
     expect(await appendNightEvents(database, id, [ticked('disk')])).toEqual({ outcome: 'full' })
   })
 

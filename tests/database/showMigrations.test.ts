@@ -1,10 +1,10 @@
 import {
   lineOf,
   newComputer,
-  usualFitSettings,
-  usualRehearsal,
-  usualRunSheet,
-  usualSending,
+  defaultFitSettings,
+  defaultRehearsal,
+  defaultRunSheet,
+  defaultSending,
   newConnectionDetails,
   newShowWords,
   newWordRules,
@@ -57,7 +57,7 @@ describe('migrations', () => {
       )
       await migrate(databaseUrl)
       const show = (await readShow(database, id))?.show
-      expect(show?.fit).toEqual({ ...usualFitSettings, automatic })
+      expect(show?.fit).toEqual({ ...defaultFitSettings, automatic })
       for (const { plan } of [...show!.destinations, ...show!.recordings])
         expect(plan.planned).toBe(planned)
       expect(show?.destinations[0]?.plan.newerCodecs).toBeNull()
@@ -66,15 +66,15 @@ describe('migrations', () => {
 
   /** Before the night had an order nobody had touched it, and pages were taken to lag as most do. */
   const withoutNight = (show: Show): void => {
-    show.runSheet = usualRunSheet
+    show.runSheet = defaultRunSheet
     for (const destination of show.destinations) destination.lagSeconds = 8
   }
 
   /** Before nights were simulated every sender dropped frames, and nothing was kept of a rehearsal. */
   const neverRehearsed = (show: Show): void => {
     withoutNight(show)
-    show.rehearsal = usualRehearsal
-    for (const destination of show.destinations) destination.sending = usualSending
+    show.rehearsal = defaultRehearsal
+    for (const destination of show.destinations) destination.sending = defaultSending
   }
 
   it('bring a show from before pictures were measured up to date, and back', async () => {

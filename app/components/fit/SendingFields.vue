@@ -5,7 +5,7 @@ import {
   type Destination,
   type Sending,
   sendingLimits,
-  usualSending,
+  defaultSending,
 } from '@green-mantle/core/show'
 import { percentUnits, secondUnits } from '@green-mantle/core/words'
 import { computed } from 'vue'
@@ -25,8 +25,8 @@ const behaviourNames = {
 const behaviours = behindBehaviours.map((value) => ({ value, label: behaviourNames[value] }))
 const sending = computed(() => props.destination.sending)
 const isUsual = computed(() =>
-  (Object.keys(usualSending) as (keyof Sending)[]).every(
-    (name) => sending.value[name] === usualSending[name],
+  (Object.keys(defaultSending) as (keyof Sending)[]).every(
+    (name) => sending.value[name] === defaultSending[name],
   ),
 )
 
@@ -78,7 +78,7 @@ const fields = computed(() => {
         v-if="!isUsual"
         type="button"
         class="button self-end"
-        @click="set({ ...usualSending })"
+        @click="set({ ...defaultSending })"
       >
         Usual values
       </button>

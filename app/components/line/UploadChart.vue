@@ -26,7 +26,7 @@ const timeOf = (iso: string): string =>
 const samples = computed(() => store.line.samples)
 const medium = computed(() => store.line.medium)
 /** The plan is drawn too where it is more than was ever measured. */
-const mostMbps = computed(() => {
+const maxMbps = computed(() => {
   const rates = samples.value.map(({ uploadKbps }) => uploadKbps)
   return uploadScaleMbps(rates, store.verdict.budget.totalKbps)
 })
@@ -61,7 +61,7 @@ const option = computed(() => {
     yAxis: {
       type: 'value',
       min: 0,
-      max: mostMbps.value,
+      max: maxMbps.value,
       axisLabel: { ...number, color: colours.value['ink-2'], showMaxLabel: false },
       splitLine: { lineStyle: { color: colours.value.rule } },
     },
@@ -101,7 +101,7 @@ const inset = {
       :upload="store.verdict.budget.upload"
       :low-percentile="store.line.lowPercentile"
       :total-kbps="store.verdict.budget.totalKbps"
-      :most-kbps="kbpsFromMbps(mostMbps)"
+      :most-kbps="kbpsFromMbps(maxMbps)"
     />
     <VChart class="relative" :option="option" autoresize />
   </div>

@@ -8,7 +8,7 @@ import { secondOfDay } from './nightTimes'
 const show = useShowStore()
 const sender = useSenderStore()
 
-const mostLines = 40
+const maxLines = 40
 const chats = computed(() =>
   show.show.destinations
     .filter(({ on, rules }) => on && rules.chat !== 'no chat')
@@ -30,7 +30,7 @@ const lines = computed(() =>
       }))
     })
     .sort((a, b) => b.at.localeCompare(a.at))
-    .slice(0, mostLines),
+    .slice(0, maxLines),
 )
 </script>
 

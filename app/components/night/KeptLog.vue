@@ -11,7 +11,7 @@ const show = useShowStore()
 const sheet = useRunSheetStore()
 const log = useNightLogStore()
 
-const mostShown = 200
+const maxShown = 200
 const entries = computed(() =>
   log.state.events
     .toReversed()
@@ -19,7 +19,7 @@ const entries = computed(() =>
       const words = eventInWords(event)
       return words === null ? [] : [{ id: event.id, at: event.at, words, who: event.who }]
     })
-    .slice(0, mostShown),
+    .slice(0, maxShown),
 )
 const note = ref('')
 function keep(): void {

@@ -13,7 +13,7 @@ const emit = defineEmits<{ close: [] }>()
 const show = useShowStore()
 const editing = useRunSheetEditing()
 
-const mostPeople = 20
+const maxPeople = 20
 const name = ref('')
 function add(): void {
   const wanted = name.value.trim()
@@ -49,7 +49,7 @@ function add(): void {
       </li>
     </ul>
     <form
-      v-if="show.show.runSheet.people.length < mostPeople"
+      v-if="show.show.runSheet.people.length < maxPeople"
       class="mt-2 flex gap-2"
       @submit.prevent="add"
     >

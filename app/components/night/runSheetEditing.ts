@@ -10,7 +10,7 @@ import { nanoid } from 'nanoid'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
 
-const mostTitleCharacters = 200
+const maxTitleCharacters = 200
 
 type Changes = Partial<Omit<TaskChange, 'id'>>
 
@@ -23,7 +23,7 @@ export function useRunSheetEditing() {
     store.edit(label, (draft) => recipe(draft.runSheet))
 
   /** A made title may be longer than a typed one: it holds the name of a destination. */
-  const asTitle = (title: string): string => title.slice(0, mostTitleCharacters)
+  const asTitle = (title: string): string => title.slice(0, maxTitleCharacters)
   const withinLimits = (seconds: number): number =>
     Math.min(taskTimeLimitsSeconds.most, Math.max(taskTimeLimitsSeconds.least, seconds))
 

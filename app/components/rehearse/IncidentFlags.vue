@@ -14,7 +14,7 @@ const { seconds, percent, clock } = useTimeAxis()
 const strip = useTemplateRef<HTMLElement>('strip')
 const { width } = useElementSize(strip)
 
-const leastSeconds = 0.5
+const minSeconds = 0.5
 const flagPixels = 150
 
 /** Each in the first row in which it lies over no other. */
@@ -47,7 +47,7 @@ function drag(event: PointerEvent, incident: Incident, stretches: boolean): void
     incidents.change(
       incident.id,
       stretches
-        ? { durationSeconds: Math.max(leastSeconds, Math.round(incident.durationSeconds + by)) }
+        ? { durationSeconds: Math.max(minSeconds, Math.round(incident.durationSeconds + by)) }
         : { atSeconds: Math.round(within(incident.atSeconds + by)) },
       `incident ${incident.id}`,
     )
@@ -70,7 +70,7 @@ function keys(event: KeyboardEvent, incident: Incident): void {
     incidents.change(
       incident.id,
       stretches
-        ? { durationSeconds: Math.max(leastSeconds, incident.durationSeconds + step) }
+        ? { durationSeconds: Math.max(minSeconds, incident.durationSeconds + step) }
         : { atSeconds: within(incident.atSeconds + step) },
       `incident ${incident.id}`,
     )

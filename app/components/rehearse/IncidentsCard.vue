@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Incident, type IncidentKind, media, sentDirectly } from '@green-mantle/core/show'
-import { usualIncidents } from '@green-mantle/core/simulation'
+import { defaultIncidents } from '@green-mantle/core/simulation'
 import { mediumNames, percentUnits, rateUnits, secondUnits } from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
@@ -20,7 +20,7 @@ const toasts = useToastStore()
 const incidents = useIncidents()
 const { seconds } = useTimeAxis()
 
-const kinds = Object.entries(usualIncidents).map(([kind, { label }]) => ({
+const kinds = Object.entries(defaultIncidents).map(([kind, { label }]) => ({
   kind: kind as IncidentKind,
   label,
 }))
@@ -114,11 +114,11 @@ const change = (changes: Partial<Incident>): void => {
       aria-label="The chosen incident"
     >
       <div class="flex items-center justify-between gap-2">
-        <b>{{ usualIncidents[chosen.kind].label }}</b>
+        <b>{{ defaultIncidents[chosen.kind].label }}</b>
         <span class="flex items-center gap-1">
           <OnSwitch
             :model-value="chosen.on"
-            :label="`${usualIncidents[chosen.kind].label}: happens`"
+            :label="`${defaultIncidents[chosen.kind].label}: happens`"
             @update:model-value="change({ on: $event })"
           />
           <button

@@ -18,13 +18,13 @@ const { colours, text, number } = useChartTheme()
 const { seconds, clock } = useTimeAxis()
 
 /** As many points as a screen is wide; of each stretch the least of the line, so that a cut is seen. */
-const mostPoints = 720
+const maxPoints = 720
 function thinned(
   values: Float32Array,
   secondsAPlace: number,
   pick: 'least' | 'mean',
 ): [number, number][] {
-  const size = Math.max(1, Math.ceil(values.length / mostPoints))
+  const size = Math.max(1, Math.ceil(values.length / maxPoints))
   const points: [number, number][] = []
   for (let from = 0; from < values.length; from += size) {
     const part = values.subarray(from, from + size)

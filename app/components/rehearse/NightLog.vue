@@ -8,10 +8,10 @@ import { useTimeAxis } from './timeAxis'
 /** What happened that night, in words, with whose fault it was. */
 const props = defineProps<{ looked: LookedAtNight }>()
 const { clock } = useTimeAxis()
-const mostLines = 200
+const maxLines = 200
 const lines = computed(() => logOf(props.looked.outcome))
 const leftOut = computed(
-  () => Math.max(0, lines.value.length - mostLines) + props.looked.outcome.eventsLeftOut,
+  () => Math.max(0, lines.value.length - maxLines) + props.looked.outcome.eventsLeftOut,
 )
 const canvasOf = computed(
   () => new Map(props.looked.sends.map(({ name, canvas }) => [name, canvas])),
@@ -23,7 +23,7 @@ const canvasOf = computed(
     <h3 id="log-title" class="mb-1 text-base">What happened that night</h3>
     <ol v-if="lines.length > 0" class="max-h-72 overflow-y-auto" tabindex="0">
       <li
-        v-for="(line, index) in lines.slice(0, mostLines)"
+        v-for="(line, index) in lines.slice(0, maxLines)"
         :key="index"
         class="border-rule grid grid-cols-[5rem_minmax(0,1fr)] gap-2 border-b py-1 last:border-0"
       >

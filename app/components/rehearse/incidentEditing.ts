@@ -1,5 +1,5 @@
 import type { Incident, IncidentKind } from '@green-mantle/core/show'
-import { newIncident, usualIncidents } from '@green-mantle/core/simulation'
+import { newIncident, defaultIncidents } from '@green-mantle/core/simulation'
 import { nanoid } from 'nanoid'
 import { ref } from 'vue'
 import { useShowStore } from '~/stores/show'
@@ -14,7 +14,7 @@ export function useIncidents() {
   function add(kind: IncidentKind, atSeconds: number): boolean {
     const incident = newIncident(kind, store.show, nanoid(12), Math.round(atSeconds))
     if (!incident) return false
-    store.edit(`Add an incident: ${usualIncidents[kind].label.toLowerCase()}`, (draft) => {
+    store.edit(`Add an incident: ${defaultIncidents[kind].label.toLowerCase()}`, (draft) => {
       draft.rehearsal.incidents.push(incident)
     })
     chosenId.value = incident.id

@@ -23,7 +23,7 @@ const { clock } = useTimeAxis()
 const id = computed(() => String(route.params.id))
 const problem = ref('')
 /** More lines do not fit the page. */
-const mostLines = 18
+const maxLines = 18
 
 onMounted(async () => {
   try {
@@ -43,7 +43,7 @@ useHead({ title: () => (store.isOpen ? `${store.show.title}: a rehearsed night` 
 const looked = computed(() => rehearsal.looked)
 const log = computed(() => (looked.value ? logOf(looked.value.outcome) : []))
 const leftOut = computed(
-  () => Math.max(0, log.value.length - mostLines) + (looked.value?.outcome.eventsLeftOut ?? 0),
+  () => Math.max(0, log.value.length - maxLines) + (looked.value?.outcome.eventsLeftOut ?? 0),
 )
 const print = (): void => window.print()
 </script>
@@ -88,7 +88,7 @@ const print = (): void => window.print()
         <NightLanes :looked="looked" />
         <h2 class="mt-4 text-lg">What happened</h2>
         <ol class="text-xs">
-          <li v-for="(line, index) in log.slice(0, mostLines)" :key="index">
+          <li v-for="(line, index) in log.slice(0, maxLines)" :key="index">
             <span class="number">{{ clock(line.atSeconds) }}</span> <b>{{ line.who }}</b>
             {{ line.words }} {{ line.blame }}
           </li>

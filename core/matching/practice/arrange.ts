@@ -36,7 +36,7 @@ type Arranged = Pick<Show, 'canvasPair' | 'sources' | 'destinations'>
 
 const noTrim: Placement['trim'] = { left: 0, top: 0, right: 0, bottom: 0 }
 /** In so small a share of the canvas a screen says nothing. */
-const leastFreeShare = 0.15
+const minFreeShare = 0.15
 
 const zonesOn = ({ canvasPair, destinations }: Arranged, canvas: CanvasName): Box[] =>
   zonesInUse(destinations, canvas).map(({ zone }) => zoneBox(zone, canvasPair[canvas]))
@@ -155,7 +155,7 @@ function besideTheRest(
     const [free] = freeBoxes(size, obstacles)
     const fits = free ? fittedBox(aspect, free) : null
     const isTaken = layers.some((layer) => isBackdrop(layer[canvas], size))
-    const isRoomy = fits && fits.width * fits.height >= leastFreeShare * size.width * size.height
+    const isRoomy = fits && fits.width * fits.height >= minFreeShare * size.width * size.height
     if (isRoomy && !isTaken) return inWholePixels(alone, fits)
     // Over what fills the canvas it stands in the corner.
     const width = insetShare * Math.max(size.width, size.height * 0.75)

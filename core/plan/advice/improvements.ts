@@ -50,22 +50,22 @@ export function possibleImprovements(show: PlannedShow): Improvement[] {
     ({ connection, plan }) => connection !== 'hand-off' && !plan.leftOut,
   )
   return [
-    ...lineWays(show),
-    ...relayWays(show),
+    ...lineImprovements(show),
+    ...relayImprovements(show),
     ...sent.flatMap((destination) => [
-      ...unpinWays(destination),
-      ...sharingWays(destination, sent),
+      ...unpinImprovements(destination),
+      ...sharingImprovements(destination, sent),
     ]),
     ...chosenFor.flatMap((destination) => [
-      ...smallerWays(destination, show),
-      ...deviceWays(destination, show),
+      ...smallerImprovements(destination, show),
+      ...deviceImprovements(destination, show),
     ]),
     ...leaveOutWays(chosenFor, show),
-    ...codecWays(chosenFor, show),
+    ...codecImprovements(chosenFor, show),
     ...frameRateWays(show),
     ...show.recordings
       .filter(({ on }) => on)
-      .flatMap((recording) => recordingWays(recording, sent)),
+      .flatMap((recording) => recordingImprovements(recording, sent)),
   ]
 }
 
@@ -83,12 +83,12 @@ function bearableHeadroomPercent(show: PlannedShow): number | null {
   return Math.max(0, Math.ceil(100 * (1 - (bearableKbps + otherTrafficKbps) / measuredKbps)))
 }
 
-function lineWays(show: PlannedShow): Improvement[] {
+function lineImprovements(show: PlannedShow): Improvement[] {
   const line = lineOf(show)
-  const ways: Improvement[] = []
+  const improvements: Improvement[] = []
   const bearable = bearableHeadroomPercent(show)
   if (bearable !== null && bearable < line.headroomPercent)
-    ways.push({
+    improvements.push({
       id: 'headroom',
       label: `Headroom of ${bearable} %`,
       note: `even the lowest of ${countedSamples(line).length} measurements would have carried it`,
@@ -96,24 +96,24 @@ function lineWays(show: PlannedShow): Improvement[] {
       change: (before) => withLine(before, (item) => ({ ...item, headroomPercent: bearable })),
     })
   if (line.medium !== 'cable' && line.samples.some(({ medium }) => medium === 'cable'))
-    ways.push({
+    improvements.push({
       id: 'cable',
       label: 'Cable instead of Wi-Fi',
       note: 'counts the samples measured by cable only',
       change: (before) => withMedium(before, 'cable'),
     })
   for (const traffic of line.otherTraffic.filter(({ on }) => on))
-    ways.push({
+    improvements.push({
       id: `traffic ${traffic.id}`,
       label: `${traffic.name} off the line`,
       note: 'other traffic during the show',
       change: (before) => withoutTraffic(before, traffic.id),
     })
-  return ways
+  return improvements
 }
 
 /** Relays that are off, or that those they could feed are kept from. */
-function relayWays(show: PlannedShow): Improvement[] {
+function relayImprovements(show: PlannedShow): Improvement[] {
   return show.destinations
     .filter(({ connection }) => connection === 'relay')
     .flatMap((relay): Improvement[] => {
@@ -145,7 +145,7 @@ function relayWays(show: PlannedShow): Improvement[] {
     })
 }
 
-const unpinWays = ({ id, name, renditions }: Destination): Improvement[] =>
+const unpinImprovements = ({ id, name, renditions }: Destination): Improvement[] =>
   [...new Set(renditions.flatMap(({ pins }) => pins))].map((pin) => ({
     id: `unpin ${id} ${pin}`,
     label: `Unpin the ${pin} for ${name}`,
@@ -157,7 +157,7 @@ const unpinWays = ({ id, name, renditions }: Destination): Improvement[] =>
 const poorAtOnce = 2
 /** From here on down a picture is rough or broken. */
 const poorBelow = 65
-const mostDropped = 2
+const maxDropped = 2
 
 /**
  * Where two or more would be poor: without the least wanted of those that need not be kept, those that
@@ -171,7 +171,7 @@ function leaveOutWays(sent: readonly Destination[], show: PlannedShow): Improvem
   return sent
     .filter(({ plan }) => !plan.mustKeep)
     .sort((a, b) => a.plan.priority - b.plan.priority || scoreOf(a) - scoreOf(b))
-    .slice(0, mostDropped)
+    .slice(0, maxDropped)
     .map(({ id, name }) => ({
       id: `without ${id}`,
       label: `Without ${name}`,
@@ -182,7 +182,10 @@ function leaveOutWays(sent: readonly Destination[], show: PlannedShow): Improvem
 }
 
 /** The sound of another, where that is all that keeps the two from sharing an encode. */
-function sharingWays(destination: Destination, sent: readonly Destination[]): Improvement[] {
+function sharingImprovements(
+  destination: Destination,
+  sent: readonly Destination[],
+): Improvement[] {
   const { id, name, canvas, rules, connection, renditions } = destination
   const own = renditions[0]
   const like = sent.find((other) => {
@@ -213,17 +216,17 @@ function sharingWays(destination: Destination, sent: readonly Destination[]): Im
 }
 
 /** The next lower frame rate and the next smaller size of what is sent. */
-function smallerWays(destination: Destination, show: PlannedShow): Improvement[] {
+function smallerImprovements(destination: Destination, show: PlannedShow): Improvement[] {
   const { id, name, rules, canvas, renditions } = destination
   const [main] = renditions
   if (!main) return []
-  const ways: Improvement[] = []
+  const improvements: Improvement[] = []
   const canvasRate = show.canvasPair.framesPerSecond
   const rate = acceptedFrameRates(rules).findLast(
     (lower) => lower < main.framesPerSecond && canvasRate % lower === 0,
   )
   if (rate !== undefined)
-    ways.push({
+    improvements.push({
       id: `rate ${id}`,
       label: `${rate} fps for ${name}`,
       note: 'fewer frames, each with more bits',
@@ -234,17 +237,20 @@ function smallerWays(destination: Destination, show: PlannedShow): Improvement[]
     .filter(({ width, height }) => width * height < pixels)
     .sort((a, b) => b.width * b.height - a.width * a.height)[0]
   if (size)
-    ways.push({
+    improvements.push({
       id: `size ${id}`,
       label: `${sizeInWords(size)} for ${name}`,
       note: 'fewer pixels, each with more bits',
       change: pinned(destination, { width: size.width, height: size.height }, 'size'),
     })
-  return ways
+  return improvements
 }
 
 /** Newer codecs where they are accepted, some device can make them and they are not trusted yet: everywhere, or for one. */
-function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow): Improvement[] {
+function codecImprovements(
+  sent: readonly Destination[],
+  { computer, fit }: PlannedShow,
+): Improvement[] {
   const made = new Set(
     computer.devices.flatMap(({ throughputs }) => throughputs.map(({ codec }) => codec)),
   )
@@ -282,7 +288,7 @@ function codecWays(sent: readonly Destination[], { computer, fit }: PlannedShow)
   ]
 }
 
-function deviceWays(destination: Destination, { computer }: PlannedShow): Improvement[] {
+function deviceImprovements(destination: Destination, { computer }: PlannedShow): Improvement[] {
   const encoder = destination.renditions[0]?.encoder
   if (!encoder || encoder.deviceId === null) return []
   return computer.devices
@@ -310,7 +316,7 @@ const frameRateWays = ({ canvasPair }: PlannedShow): Improvement[] =>
       ]
     : []
 
-function recordingWays(
+function recordingImprovements(
   { id, name, canvas }: Recording,
   sent: readonly Destination[],
 ): Improvement[] {

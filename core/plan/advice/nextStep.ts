@@ -13,9 +13,9 @@ import {
 import { type ShowProblem, showProblem } from '../problem/showProblem'
 
 /** A rise that is worth having: what gains less is not seen. */
-const leastGainPoints = 1
+const minGainPoints = 1
 /** What others gain or lose by less is not told. */
-const leastShownPoints = 0.05
+const minShownPoints = 0.05
 
 /** What the step does to another destination or recording. */
 export interface Aside {
@@ -128,7 +128,7 @@ export function* findingNextStep(
 
   const freed = showProblem(withoutStepPins(show, destinationId))
   const demand = freed.problem.demands[index]!
-  const rise = (leastGainPoints * scoreUnitsPerPoint * demand.priority) / stepsOf(freed, index)
+  const rise = (minGainPoints * scoreUnitsPerPoint * demand.priority) / stepsOf(freed, index)
   const isEncodedAlike = (shape: number): boolean => {
     const { codec, effort } = freed.problem.shapes[shape]!
     return !present || (codec === present.codec && effort === present.effort)
@@ -162,9 +162,9 @@ export function* findingNextStep(
   return {
     rendition: { ...main, ...pictureIn(freed, solution, index) },
     ...told(unitsIn(freed, solution, index)),
-    costs: others.filter(({ points, isLeftOut }) => isLeftOut || points >= leastShownPoints),
+    costs: others.filter(({ points, isLeftOut }) => isLeftOut || points >= minShownPoints),
     lifts: others
-      .filter(({ points }) => points <= -leastShownPoints)
+      .filter(({ points }) => points <= -minShownPoints)
       .map(({ name, points }) => ({ name, points: -points })),
   }
 }

@@ -72,14 +72,14 @@ export interface Marginal {
 export function marginalInWords({ unit, points, changes }: Marginal): string {
   const names = takenIn(changes)
   if (names.length > 0) return `${unit} would make room for ${listInWords(names)}.`
-  const lifts = liftsInWords(changes).slice(0, mostLiftsNamed)
+  const lifts = liftsInWords(changes).slice(0, maxLiftsNamed)
   if (lifts.length > 0) return `${unit} would lift ${listInWords(lifts)}.`
   return `${unit} would bring ${pointsInWords(points)}.`
 }
 
-const mostLiftsNamed = 2
+const maxLiftsNamed = 2
 /** What brings less is not told. */
-const leastShownPoints = 0.05
+const minShownPoints = 0.05
 
 interface Step {
   id: string
@@ -159,7 +159,7 @@ export function* marginalsOf(
     if (worth && parts && present.worth && present.parts) {
       const points = (worth.scoreUnits - present.worth.scoreUnits) / scoreUnitsPerPoint
       const keptWeight = present.worth.leftOutWeight - worth.leftOutWeight
-      if (keptWeight > 0 || (keptWeight === 0 && points >= leastShownPoints))
+      if (keptWeight > 0 || (keptWeight === 0 && points >= minShownPoints))
         found.push({
           ...{ id, unit, points, keptWeight },
           changes: planChanges(planRows(show, present.parts), planRows(changed, parts)),

@@ -10,15 +10,15 @@ interface Cut {
 }
 
 /** A step has to bring at least this share of what it promised to be taken. */
-const leastKept = 0.1
+const minKept = 0.1
 /** Of one that brings this share of it the next is longer. */
 const wellKept = 0.5
 /** What promises less than this share of the bound is not worth looking for. */
 const leastPromise = 2e-7
-const mostWidenings = 3
-const mostCuts = 40
+const maxWidenings = 3
+const maxCuts = 40
 /** Shifts of weight between cuts, per look for the next prices. */
-const mostShifts = 120
+const maxShifts = 120
 
 /** Worths are whole numbers, so that those about nothing are as large as 1. */
 const sizeOf = (worth: number): number => Math.max(1, Math.abs(worth))
@@ -69,7 +69,7 @@ export function* bundleMethod(
     if (promise < leastPromise * sizeOf(best.most)) {
       // Nothing near: what is further away may still promise something.
       widenings += 1
-      if (widenings > mostWidenings) break
+      if (widenings > maxWidenings) break
       reach *= 10
       continue
     }
@@ -79,14 +79,14 @@ export function* bundleMethod(
       resources,
     )
     round += 1
-    if (cuts.length >= mostCuts) {
+    if (cuts.length >= maxCuts) {
       cuts = cuts.filter((_, index) => weights[index]! > 0)
       weights = weights.filter((weight) => weight > 0)
     }
     cuts.push(cutAt(next))
     weights.push(0)
     const kept = (best.most - next.most) / promise
-    if (kept >= leastKept) best = next
+    if (kept >= minKept) best = next
     if (kept >= wellKept) reach *= 2
     else if (kept < 0) reach *= Math.max(0.2, 0.5 / (1 - kept))
   }
@@ -120,7 +120,7 @@ function lowestOfModel(
       if (weights[index]! > 0 && (lowest < 0 || value < values[lowest]!)) lowest = index
     })
     const gap = values[highest]! - values[lowest]!
-    if (shift >= mostShifts || gap <= 1e-9 * Math.abs(values[highest]!))
+    if (shift >= maxShifts || gap <= 1e-9 * Math.abs(values[highest]!))
       return { at, model: values[highest]! }
     const [up, down] = [cuts[highest]!.slope, cuts[lowest]!.slope]
     let curvature = 0

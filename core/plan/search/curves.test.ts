@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { CurveWriter, leastPoint, pointAtPrice } from './curves'
+import { CurveWriter, minPoint, pointAtPrice } from './curves'
 
 /** Points in the order of their wire rates. */
 const drawn = fc
@@ -63,6 +63,6 @@ describe('a curve', () => {
     writer.add(20, 2, 5)
     expect(writer.end()).toBe(0)
     const curves = writer.finish()
-    expect(curves.bitrate[leastPoint(curves, 0)]).toBe(4)
+    expect(curves.bitrate[minPoint(curves, 0)]).toBe(4)
   })
 })

@@ -32,7 +32,7 @@ export function pointAtPrice(curves: Curves, curve: number, price: number): numb
   return hull[corner]!
 }
 
-export const leastPoint = (curves: Curves, curve: number): number => curves.first[curve]!
+export const minPoint = (curves: Curves, curve: number): number => curves.first[curve]!
 
 /** There is room for so many points at first. */
 const usualPoints = 65_536

@@ -1,4 +1,4 @@
-import { leastPoint } from './curves'
+import { minPoint } from './curves'
 import type { Columns, ColumnsAndCurves } from './columns'
 import type { Found } from './structures'
 import { type Encode, type EncodeUse, type EncodeUses, noUse, plus } from './planState'
@@ -200,12 +200,12 @@ export function selectionOf(
   const chosen: Found['chosen'] = []
   let value = 0
   const take = (subproblem: number, column: number): void => {
-    const point = leastPoint(curves, components[subproblem]!.curve[column]!)
+    const point = minPoint(curves, components[subproblem]!.curve[column]!)
     chosen.push({ subproblem, column, point })
     value += curves.value[point]!
   }
   const firstBitrate = (columns: Columns, column: number): number =>
-    curves.bitrate[leastPoint(curves, columns.curve[column]!)]!
+    curves.bitrate[minPoint(curves, columns.curve[column]!)]!
   for (const { serves, shape, device, bitrate } of encodes) {
     const places = serves.map((each) => ({ ...placeOf.get(each.demand)!, relay: each.relay ?? -1 }))
     places.sort((a, b) => a.bit - b.bit)

@@ -22,7 +22,7 @@ export interface Group {
 }
 
 /** Where there would be more groups than this within one component only some of the larger are looked at. */
-const mostGroups = 10_000
+const maxGroups = 10_000
 
 /** So many groups are tried between two chances to stop. */
 const triesBetweenYields = 2000
@@ -86,7 +86,7 @@ function* everyGroup(
   for (const key of sharingKeys(problem, members)) {
     const joins = members.map((member) => routesInto(problem, member, key))
     function* extend(at: number, group: Group): Generator<void, void> {
-      if (groups.length > mostGroups) return
+      if (groups.length > maxGroups) return
       tried += 1
       if (tried % triesBetweenYields === 0) yield
       if (at === members.length) {
@@ -104,7 +104,7 @@ function* everyGroup(
       }
     }
     yield* extend(0, noGroup)
-    if (groups.length > mostGroups) return null
+    if (groups.length > maxGroups) return null
   }
   return groups
 }

@@ -1,6 +1,6 @@
 import type { Bound } from './lagrangianBound'
 import type { Columns } from './columns'
-import { leastPoint } from './curves'
+import { minPoint } from './curves'
 import { fullState, lowestMember, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 import type { Chosen, Found } from './structures'
@@ -68,7 +68,7 @@ export function* setLabels(
   limits: LabelLimits,
 ): Generator<void, LabelSearch> {
   const { capacity } = resources
-  const mostWire = capacity[0]!
+  const maxWire = capacity[0]!
   const rest = new Float64Array(subproblems.length + 1)
   capacity.forEach((amount, index) => {
     rest[subproblems.length]! += bound.prices[index]! * amount
@@ -121,9 +121,9 @@ export function* setLabels(
               for (const at of kind.order) {
                 if (priced[at]! < needed) break
                 const column = inPlay[at]!
-                const point = leastPoint(curves, columns.curve[column]!)
+                const point = minPoint(curves, columns.curve[column]!)
                 const wire = label.wire + curves.wire[point]!
-                if (wire > mostWire) continue
+                if (wire > maxWire) continue
                 if (!list) {
                   list = []
                   target.set(next, list)
@@ -327,7 +327,7 @@ function traced(label: Label, subproblems: readonly Subproblem[]): Found {
   for (let at: Label | null = label; at && at.subproblem >= 0; at = at.before) {
     const { columns, curves } = subproblems[at.subproblem]!
     const { subproblem, column } = at
-    chosen.push({ subproblem, column, point: leastPoint(curves, columns.curve[column]!) })
+    chosen.push({ subproblem, column, point: minPoint(curves, columns.curve[column]!) })
   }
   return { value: label.value, chosen: chosen.reverse() }
 }

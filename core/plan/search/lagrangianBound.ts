@@ -1,6 +1,6 @@
 import { runToEnd } from '../runToEnd'
 import type { Columns } from './columns'
-import { leastPoint, pointAtPrice } from './curves'
+import { minPoint, pointAtPrice } from './curves'
 import { bestPaths, fullState, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 
@@ -158,12 +158,12 @@ export const leastWorthOf = (subproblems: readonly Subproblem[]): number =>
   subproblems.reduce((sum, { columns, curves, inPlay }) => {
     let least = 0
     for (const column of inPlay)
-      least = Math.min(least, curves.value[leastPoint(curves, columns.curve[column]!)]!)
+      least = Math.min(least, curves.value[minPoint(curves, columns.curve[column]!)]!)
     return sum + least * columns.members.length
   }, 0)
 
 /** How often the price of the upload is set anew at most. */
-const mostUploadPrices = 16
+const maxUploadPrices = 16
 /** A bound so near to the lowest there can be, as a share of it, is near enough to go on from. */
 const nearEnough = 1e-4
 
@@ -187,13 +187,13 @@ export function* uploadBound(
   if (low.most === -Infinity || excess(low) <= 0) return low
   let high = yield* at(Math.max(1, low.most / Math.max(1, capacity)))
   const least = leastWorthOf(subproblems)
-  for (let tries = 0; tries < mostUploadPrices && excess(high) > 0; tries += 1) {
+  for (let tries = 0; tries < maxUploadPrices && excess(high) > 0; tries += 1) {
     if (high.most < least) break
     low = high
     high = yield* at(high.prices[0]! * 4)
   }
   let best = high.most < low.most ? high : low
-  for (let tries = 0; tries < mostUploadPrices && best.most >= least; tries += 1) {
+  for (let tries = 0; tries < maxUploadPrices && best.most >= least; tries += 1) {
     const [from, to] = [low.prices[0]!, high.prices[0]!]
     const price =
       (low.most - high.most + from * excess(low) - to * excess(high)) / (excess(low) - excess(high))

@@ -1,5 +1,5 @@
 import { type Bound, findingBound, uploadBound } from './lagrangianBound'
-import { leastPoint } from './curves'
+import { minPoint } from './curves'
 import { type Subproblem, restricted } from './subproblems'
 import { bundleMethod } from './bundleMethod'
 import type { Resources } from './resources'
@@ -8,8 +8,8 @@ import { inPlansWorth, type Node } from './reducedCostFixing'
 /** Plans that fall short of the bound by no more than this share of it are nearly the best. */
 const nearShare = 0.01
 /** How often columns are added at most, and how far the bound may stay above that of the near columns, as a share of it. */
-const mostAdditions = 5
-const leastExcess = 1e-6
+const maxAdditions = 5
+const minExcess = 1e-6
 
 /** One column in so many is looked at for a first price of the upload, and of each set the one that takes least. */
 const sampledEvery = 8
@@ -26,7 +26,7 @@ export function* firstBound(
 function sampleOf(subproblem: Subproblem): Subproblem {
   const { columns, curves, inPlay, firstOfSet } = subproblem
   const leastWire = (at: number): number =>
-    curves.wire[leastPoint(curves, columns.curve[inPlay[at]!]!)]!
+    curves.wire[minPoint(curves, columns.curve[inPlay[at]!]!)]!
   const isIn = new Uint8Array(inPlay.length)
   for (let set = 0; set + 1 < firstOfSet.length; set += 1) {
     let least = firstOfSet[set]!
@@ -56,7 +56,7 @@ export function* boundByPartialPricing(
   let best = bound
   let added = bound
   const near = subproblems.map(({ inPlay }) => new Uint8Array(inPlay.length))
-  for (let addition = 0; addition < mostAdditions; addition += 1) {
+  for (let addition = 0; addition < maxAdditions; addition += 1) {
     inPlansWorth({ subproblems, bound: added }, nearlyBest(added)).forEach((isIn, subproblem) =>
       isIn.forEach((is, at) => (near[subproblem]![at]! |= is)),
     )
@@ -68,7 +68,7 @@ export function* boundByPartialPricing(
     const low = yield* bundleMethod(nearSubproblems, resources, start, known, rounds)
     added = yield* findingBound(subproblems, low.prices, resources)
     if (added.most < best.most) best = added
-    if (!(best.most - low.most > leastExcess * Math.abs(best.most))) break
+    if (!(best.most - low.most > minExcess * Math.abs(best.most))) break
     if (known !== null && best.most <= known) break
   }
   return best

@@ -1,6 +1,6 @@
 import { boundAt, uploadBound } from './lagrangianBound'
 import type { Columns, ColumnsAndCurves } from './columns'
-import { CurveWriter, leastPoint } from './curves'
+import { CurveWriter, minPoint } from './curves'
 import { setLabels } from './labelSetting'
 import { type Subproblem, subproblemOf } from './subproblems'
 import type { Resources } from './resources'
@@ -22,7 +22,7 @@ const quickLooks = [
 const stepsForTarget = 20_000
 
 /** After so many nodes the search is given up, and what it has is not proven. */
-const mostTasks = 100
+const maxTasks = 100
 const rounding = 1e-4
 
 export interface Shortfall {
@@ -99,7 +99,7 @@ export function* leastShortfall(
     yield shown()
   }
   const open: Node[] = isLeast() ? [] : [node]
-  for (let nodes = 0; open.length > 0 && nodes < mostTasks; nodes += 1) {
+  for (let nodes = 0; open.length > 0 && nodes < maxTasks; nodes += 1) {
     const next = yield* steadily(reducedCostFixed(open.pop()!, floor(), resources))
     if (next.bound.most < floor()) continue
     const exact = yield* steadily(
@@ -128,7 +128,7 @@ function asGiven({ chosen }: Found, { components, curves }: ColumnsAndCurves): F
   const given = chosen.map(({ subproblem, column }) => ({
     subproblem,
     column,
-    point: leastPoint(curves, components[subproblem]!.curve[column]!),
+    point: minPoint(curves, components[subproblem]!.curve[column]!),
   }))
   return { value: given.reduce((sum, { point }) => sum + curves.value[point]!, 0), chosen: given }
 }
@@ -139,11 +139,11 @@ function* frugalSubproblems(
   aim: ShortfallAim,
   resources: Resources,
 ): Generator<void, Subproblem[]> {
-  const mostLeftOut = resources.capacity[resources.leftOut]!
+  const maxLeftOut = resources.capacity[resources.leftOut]!
   const writer = new CurveWriter()
   const frugal: { columns: Columns; inPlay: Int32Array }[] = []
   for (const columns of components) {
-    const leastWire = columns.curve.map((curve) => curves.wire[leastPoint(curves, curve)]!)
+    const leastWire = columns.curve.map((curve) => curves.wire[minPoint(curves, curve)]!)
     const curve = columns.mask.map((_, column) => {
       writer.add(leastWire[column]!, -columns[aim][column]!, -1)
       return writer.end()!
@@ -152,7 +152,7 @@ function* frugalSubproblems(
     const inPlay = yield* mostFrugal(columns, leastWire, aim)
     frugal.push({
       columns: { ...columns, curve },
-      inPlay: inPlay.filter((column) => columns.leftOutWeight[column]! <= mostLeftOut),
+      inPlay: inPlay.filter((column) => columns.leftOutWeight[column]! <= maxLeftOut),
     })
   }
   const single = writer.finish()

@@ -118,7 +118,7 @@ const columnsFor = (
 const noLimit = 1e6
 
 /** The plan that leaves out least. */
-const leastLeftOut = (
+const minLeftOut = (
   problem: Problem,
   all: ColumnsAndCurves,
   start: Found | null = null,
@@ -134,14 +134,14 @@ const leastLeftOut = (
 export function* findingPlan(given: Problem): Generator<unknown, boolean> {
   const { problem } = aggregated(given)
   const all = yield* columnsFor(problem)
-  return (yield* leastLeftOut(problem, all)).found !== null
+  return (yield* minLeftOut(problem, all)).found !== null
 }
 
 /** Whether a plan exists that leaves nobody out. */
 export function* findingWholePlan(given: Problem): Generator<unknown, boolean> {
   const { problem } = aggregated(given)
   const all = yield* columnsFor(problem)
-  const { found } = yield* leastLeftOut(problem, all)
+  const { found } = yield* minLeftOut(problem, all)
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
 }
 
@@ -311,7 +311,7 @@ function* nearlyBest(
 
   const all = yield* making(columnsFor(problem))
   const isComplete = aggregation.isExact && all.components.every((columns) => columns.isComplete)
-  const least = yield* settling(all, leastLeftOut(problem, all, atOnce && selectionOf(all, atOnce)))
+  const least = yield* settling(all, minLeftOut(problem, all, atOnce && selectionOf(all, atOnce)))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
   const settled = (optimum: Optimum, shortfall: Shortfall): Progress => ({
     ...progress(all, optimum, true),

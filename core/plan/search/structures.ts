@@ -1,7 +1,7 @@
 import { solveKnapsack } from './bitrateKnapsack'
 import { belowCount, bestRestOf } from './bestRest'
 import { type Bound, use } from './lagrangianBound'
-import { leastPoint } from './curves'
+import { minPoint } from './curves'
 import { fullState, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 
@@ -54,13 +54,13 @@ export function* searchStructures(
       (worth, at) => worth + belowPrice * columns.below[inPlay[at]!]!,
     ),
   )
-  const leastWireAt = ({ columns, curves: own, inPlay }: Subproblem, at: number): number =>
-    own.wire[leastPoint(own, columns.curve[inPlay[at]!]!)]!
+  const minWireAt = ({ columns, curves: own, inPlay }: Subproblem, at: number): number =>
+    own.wire[minPoint(own, columns.curve[inPlay[at]!]!)]!
   const bestPriced = bestRestOf(subproblems, count, (subproblem, at) => priced[subproblem]![at]!)
   const leastWire = bestRestOf(
     subproblems,
     count,
-    (subproblem, at) => -leastWireAt(subproblems[subproblem]!, at),
+    (subproblem, at) => -minWireAt(subproblems[subproblem]!, at),
   )
   const orders = subproblems.map((subproblem, index) => ordersOf(subproblem, priced[index]!))
   const sold = capacity.reduce(
@@ -141,7 +141,7 @@ export function* searchStructures(
         const column = inPlay[place]!
         const below = belowLeft - (count.isCounted ? columns.below[column]! : 0)
         if (below < 0 || own + bestPriced(index, below)[after]! < least) continue
-        const ownWire = wire + leastWireAt(subproblem, place)
+        const ownWire = wire + minWireAt(subproblem, place)
         if (ownWire - leastWire(index, below)[after]! > capacity[resources.upload]!) continue
         steps += 1
         if (steps > mostSteps) isStopped = true

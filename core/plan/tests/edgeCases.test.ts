@@ -6,7 +6,7 @@ import {
   newDestination,
   newRecording,
   newRendition,
-  usualWish,
+  defaultPlanChoices,
   type Destination,
   type Rendition,
   type Show,
@@ -44,10 +44,10 @@ const relay = (
 }
 const fedOnly = (by: Destination): Partial<Destination> => ({
   relayId: by.id,
-  plan: usualWish,
+  plan: defaultPlanChoices,
 })
 const openRoute: Partial<Destination> = {
-  plan: { ...usualWish, routePinned: false },
+  plan: { ...defaultPlanChoices, routePinned: false },
 }
 const planned = (show: Show): Show => withPlan(show, fitShow(show).parts ?? [])
 

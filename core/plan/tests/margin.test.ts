@@ -2,7 +2,7 @@ import { plannedDemoShow } from '@green-mantle/demo'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { allBreaches, budgetOf, deviceUses, overloads, pathCeilings } from '../../fit'
-import { type Rendition, type Show, usualFitSettings } from '../../show'
+import { type Rendition, type Show, defaultFitSettings } from '../../show'
 import { withUpload } from '../advice/resourceUse'
 import { fitShow } from '../fitShow'
 import type { PlannedShow } from '../problem/renditionRequests'
@@ -116,7 +116,7 @@ describe('what is made of the margin', () => {
       const show = {
         ...plannedDemoShow,
         recordings: [],
-        fit: { ...usualFitSettings, marginPoints },
+        fit: { ...defaultFitSettings, marginPoints },
       }
       const uses = deviceUses(planned(show))
       return uses

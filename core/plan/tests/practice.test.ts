@@ -9,7 +9,7 @@ import {
   type PictureKind,
   type Rendition,
   type Show,
-  usualFitSettings,
+  defaultFitSettings,
 } from '../../show'
 import { renditionInWords } from '../../words'
 import { conflictsOf } from '../advice/conflicts'
@@ -35,7 +35,7 @@ const onLine = (
   pictureKind,
   ownPicture: null,
   computer: { name: '', devices: [], freeDiskGigabytes: null, measured: null },
-  fit: { ...usualFitSettings, marginPoints: 0, shapeMarginPoints: 0 },
+  fit: { ...defaultFitSettings, marginPoints: 0, shapeMarginPoints: 0 },
 })
 const finest = { effort: 'finest' as const, pins: ['effort' as const] }
 const place = (rules = {}, changes = {}, rendition: Partial<Rendition> = finest) =>
@@ -73,12 +73,12 @@ describe('common practice comes out of the planner', () => {
 
   it('takes the larger one where it scores two points more, which is a little later', () => {
     const usual = (usableKbps: number): string =>
-      shapeOf({ ...onLine(usableKbps, [place()]), fit: usualFitSettings })
+      shapeOf({ ...onLine(usableKbps, [place()]), fit: defaultFitSettings })
     expect(usual(8000)).toBe('720p60')
     expect(usual(9000)).toBe('1080p60')
     // 0.023 bits a pixel look like nothing anybody would send.
     const hands = onLine(1800, [place({}, {}, { framesPerSecond: 30, pins: ['frame rate'] })])
-    expect(shapeOf({ ...hands, pictureKind: 'hands', fit: usualFitSettings })).not.toMatch(/1080/)
+    expect(shapeOf({ ...hands, pictureKind: 'hands', fit: defaultFitSettings })).not.toMatch(/1080/)
   })
 
   it('1080p at 4.5 Mb/s is decent for talking, 720p at 3.5 Mb/s the usual default', () => {

@@ -9,7 +9,7 @@ interface LinkRow {
 
 /** A night with its evening before and after; then a link is nobody's any more. */
 const linkHours = 18
-const mostLinks = 20
+const maxLinks = 20
 
 /** Of the token only this is kept: whoever reads the table can do nothing with it. */
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex')
@@ -22,7 +22,7 @@ export async function makeNightLink(
 ): Promise<{ token: string; endsAt: Date } | null> {
   await database<LinkRow>('night_links').where('ends_at', '<', now).delete()
   const out = await nightLinks(database, showId, now)
-  if (out.count >= mostLinks) return null
+  if (out.count >= maxLinks) return null
   const token = randomBytes(24).toString('base64url')
   const endsAt = new Date(now.getTime() + linkHours * 3_600_000)
   await database<LinkRow>('night_links').insert({

@@ -11,8 +11,8 @@ interface EventRow {
 }
 
 /** A night of hours comes to some hundred entries; what goes beyond this is no night. */
-export const mostNightEvents = 20_000
-const mostAtOnce = 1000
+export const maxNightEvents = 20_000
+const maxAtOnce = 1000
 
 export type Appended =
   { outcome: 'kept'; last: number } | { outcome: 'no show' } | { outcome: 'full' }
@@ -38,7 +38,7 @@ export async function readNightEvents(
   database: Knex,
   showId: string,
   after = 0,
-  most = mostAtOnce,
+  most = maxAtOnce,
 ): Promise<NightEvent[]> {
   const rows = await database<EventRow>('night_events')
     .where({ show_id: showId })
@@ -86,7 +86,7 @@ export async function appendNightEvents(
       ({ id }) => !known.has(id),
     )
     const last = log.last_sequence + fresh.length
-    if (last > mostNightEvents) return { outcome: 'full' }
+    if (last > maxNightEvents) return { outcome: 'full' }
     if (fresh.length === 0) return { outcome: 'kept', last }
     await transaction('night_events').insert(
       fresh.map(({ id, who, agoSeconds, happening }, index) => ({

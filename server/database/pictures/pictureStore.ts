@@ -16,7 +16,7 @@ interface PictureRow {
 }
 
 /** The list is read by people; the oldest go. */
-const mostKept = 50
+const maxKept = 50
 
 /** All that are kept, newest first. */
 export async function listPictures(database: Knex): Promise<KeptPicture[]> {
@@ -36,8 +36,8 @@ export async function keepPicture(database: Knex, picture: OwnPicture): Promise<
   })
   const old = await database<PictureRow>('own_pictures')
     .orderBy('measured_at', 'desc')
-    .offset(mostKept)
-    .limit(mostKept)
+    .offset(maxKept)
+    .limit(maxKept)
     .pluck('id')
   if (old.length > 0) await database<PictureRow>('own_pictures').whereIn('id', old).delete()
 }

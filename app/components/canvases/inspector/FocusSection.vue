@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { focusBetween, usualFocus, withFocusSide } from '@green-mantle/core/canvas'
+import { focusBetween, defaultFocus, withFocusSide } from '@green-mantle/core/canvas'
 import { type Focus, hasOwnPixels, nativeSizeOf } from '@green-mantle/core/show'
 import { pixelUnits, shareUnits } from '@green-mantle/core/words'
 import { useEventListener } from '@vueuse/core'
@@ -34,7 +34,7 @@ function setSide(key: keyof Focus, value: number | null): void {
 }
 
 function begin(): void {
-  if (native.value) set(usualFocus(native.value))
+  if (native.value) set(defaultFocus(native.value))
 }
 
 /** In the source's own pixels. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type ChromaKey, usualChromaKey } from '@green-mantle/core/show'
+import { type ChromaKey, defaultChromaKey } from '@green-mantle/core/show'
 import { percentUnits } from '@green-mantle/core/words'
 import { Pipette } from '@lucide/vue'
 import { computed } from 'vue'
@@ -26,7 +26,7 @@ function change(changes: Partial<ChromaKey>): void {
       id,
       'Key the backdrop of',
       (draft) => {
-        draft.chromaKey = { ...(draft.chromaKey ?? usualChromaKey), ...changes }
+        draft.chromaKey = { ...(draft.chromaKey ?? defaultChromaKey), ...changes }
       },
       `key ${id} ${Object.keys(changes).join()}`,
     )

@@ -8,7 +8,7 @@ import { showIdOf, showNotFound } from '../../../../http/showRequests'
 import { nightWatch } from '../../../../night/watching'
 
 /** A window that reads so slowly is let go; it comes back and catches up. */
-const mostUnreadBytes = 1_000_000
+const maxUnreadBytes = 1_000_000
 /** So that what stands between does not take it for dead. */
 const breathMilliseconds = 15_000
 
@@ -22,7 +22,7 @@ export default apiHandler(async (event) => {
   const lastHad = getRequestHeader(event, 'last-event-id') ?? getQuery(event).after
   const { req, res } = event.node
   const send = (text: string): boolean => {
-    if (res.writableLength > mostUnreadBytes) res.destroy()
+    if (res.writableLength > maxUnreadBytes) res.destroy()
     return !res.destroyed && (res.write(text), true)
   }
   const end = nightWatch.watch(showId, {

@@ -1,7 +1,7 @@
 import { resolve } from 'node:path'
 import { cutsOf, nightState } from '@green-mantle/core/night'
 import { useDatabase } from '../../../../database/connection'
-import { mostNightEvents, readNightEvents } from '../../../../database/nights/nightStore'
+import { maxNightEvents, readNightEvents } from '../../../../database/nights/nightStore'
 import { apiHandler } from '../../../../http/apiHandler'
 import { requireEncoder } from '../../../../http/encoderRequests'
 import { ProblemError } from '../../../../http/problem'
@@ -18,7 +18,7 @@ export default apiHandler(
     const showId = showIdOf(event)
     await readStoredShow(showId)
     requireEncoder('There is nothing to cut with')
-    const events = await readNightEvents(await useDatabase(), showId, 0, mostNightEvents)
+    const events = await readNightEvents(await useDatabase(), showId, 0, maxNightEvents)
     const cuts = cutsOf(nightState(events))
     if (cuts.length === 0)
       throw new ProblemError({
