@@ -1,4 +1,4 @@
-import type { Listening } from '@green-mantle/core/arrival'
+import type { Listening, OpenMinutes } from '@green-mantle/core/arrival'
 import type { PracticeLineName } from '@green-mantle/core/network'
 import type { TrialResult } from '@green-mantle/core/trial'
 import { ask, withJson } from './ask'
@@ -30,6 +30,14 @@ export async function beginListening(showId: string): Promise<void> {
 }
 export async function endListening(showId: string): Promise<void> {
   await ask(of(showId, 'listening'), { method: 'DELETE' })
+}
+
+/** Lets other computers of the local network send to the listeners, for a while. */
+export async function openListening(showId: string, minutes: OpenMinutes): Promise<void> {
+  await ask(of(showId, 'listening/network'), withJson('POST', { minutes }))
+}
+export async function closeListening(showId: string): Promise<void> {
+  await ask(of(showId, 'listening/network'), { method: 'DELETE' })
 }
 
 export async function fetchTrial(showId: string): Promise<TrialAnswer> {

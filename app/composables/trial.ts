@@ -1,4 +1,4 @@
-import type { Listening } from '@green-mantle/core/arrival'
+import type { Listening, OpenMinutes } from '@green-mantle/core/arrival'
 import type { PracticeLineName } from '@green-mantle/core/network'
 import { rehearsalKey } from '@green-mantle/core/rehearsal'
 import { useIntervalFn } from '@vueuse/core'
@@ -7,9 +7,11 @@ import { wordsFor } from '~/api/problem'
 import {
   beginListening,
   beginTrial,
+  closeListening,
   endListening,
   fetchListening,
   fetchTrial,
+  openListening,
   stopTrial,
   type TrialAnswer,
 } from '~/api/trial'
@@ -84,5 +86,7 @@ export function useTrial() {
         await beginListening(id)
       }),
     endListening: () => attempt(endListening),
+    openToNetwork: (minutes: OpenMinutes) => attempt((id) => openListening(id, minutes)),
+    closeToNetwork: () => attempt(closeListening),
   }
 }

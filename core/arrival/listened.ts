@@ -17,9 +17,15 @@ export interface ListenedSend {
   said: string[]
 }
 
+/** For how long listeners may be opened to the local network, in minutes. */
+export const openMinutesChoices = [15, 60, 240] as const
+export type OpenMinutes = (typeof openMinutesChoices)[number]
+
 /** What the listeners of a show have heard. */
 export interface Listening {
   sends: ListenedSend[]
+  /** Where other computers of the local network reach the listeners over RTMP, and until when; null where they are not open to it. */
+  network: { hosts: string[]; until: string } | null
   /** What was tried with keys that belong to no send, in words. */
   strangers: string[]
 }

@@ -1,8 +1,16 @@
 import { execFileSync } from 'node:child_process'
+import { connect } from 'node:net'
 import { newDestination, type Show } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
-import { afterEach, expect, it } from 'vitest'
-import { beginListening, endAllListening, endListening, listeningState } from './listening'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import {
+  beginListening,
+  closeListening,
+  endAllListening,
+  endListening,
+  listeningState,
+  openListening,
+} from './listening'
 
 afterEach(() => endAllListening())
 
@@ -64,4 +72,56 @@ it('opens once, whoever begins at the same moment, and ends what was only just b
   expect(listeningState('at once')?.sends).toHaveLength(4)
   await endListening('at once')
   expect(listeningState('at once')).toBeNull()
+})
+
+describe('open to the network', () => {
+  /** Another address of this computer stands for one on the network. */
+  const elsewhere = '127.0.0.2'
+  const reaches = (showId: string): Promise<boolean> => {
+    const { port } = new URL(listeningState(showId)!.sends[0]!.address!)
+    return new Promise((resolve) => {
+      const socket = connect({ host: elsewhere, port: Number(port) })
+      socket.once('connect', () => {
+        socket.destroy()
+        resolve(true)
+      })
+      socket.once('error', () => resolve(false))
+    })
+  }
+
+  it('only when asked, until it is closed or nothing listens any more', async () => {
+    expect(await openListening('nobody', 15, [elsewhere])).toBe(false)
+    await beginListening('open', showOf(...places(1, 'rtmp')))
+    expect(await reaches('open')).toBe(false)
+    expect(listeningState('open')!.network).toBeNull()
+    expect(await openListening('open', 15, [elsewhere])).toBe(true)
+    expect(await reaches('open')).toBe(true)
+    expect(listeningState('open')!.network!.hosts).toEqual([elsewhere])
+    // Asked again, it is open for so long from then.
+    await openListening('open', 60, [elsewhere])
+    expect(await reaches('open')).toBe(true)
+    await closeListening('open')
+    expect(await reaches('open')).toBe(false)
+    await openListening('open', 15, [elsewhere])
+    const { port } = new URL(listeningState('open')!.sends[0]!.address!)
+    await endListening('open')
+    const socket = connect({ host: elsewhere, port: Number(port) })
+    await expect(new Promise((_, reject) => socket.once('error', reject))).rejects.toThrow(
+      /REFUSED/,
+    )
+  })
+
+  it('no longer than was said, though nobody looks', async () => {
+    await beginListening('short', showOf(...places(1, 'rtmp')))
+    await openListening('short', 0.002, [elsewhere])
+    await vi.waitFor(async () => expect(await reaches('short')).toBe(false), 10_000)
+    expect(listeningState('short')!.network).toBeNull()
+  })
+
+  it('says why where this computer is in no network', async () => {
+    await beginListening('alone', showOf(...places(1, 'rtmp')))
+    await expect(openListening('alone', 15, [])).rejects.toThrow(/no address on a local network/)
+    await expect(openListening('alone', 15, ['203.0.113.9'])).rejects.toThrow(/cannot be listened on/)
+    expect(listeningState('alone')!.network).toBeNull()
+  })
 })

@@ -11,6 +11,7 @@ import { canvasEncodesOf, type EncodedOutput, type EncodedShow } from '@green-ma
 import { nanoid } from 'nanoid'
 import { missingProgram, systemPrograms } from '../programs/systemPrograms'
 import { flvArrival } from './flvArrival'
+import { localAddresses, openToNetwork, type OpenToNetwork } from './localNetwork'
 import { freeListenerPort } from './ports'
 import { type PublishedSink, takeRtmp } from './rtmpConnection'
 import { listenSrt, type SrtListener } from './srtListener'
@@ -57,6 +58,8 @@ interface Listening {
   /** Whether what arrives is decoded, to see a picture that stands still and hear silence. */
   watches: boolean
   sockets: Set<Socket>
+  /** Open to other computers of the local network; null where it never was or was closed. */
+  network: OpenToNetwork | null
   lastLookedAt: number
 }
 
@@ -104,14 +107,16 @@ function admit(
   }
 }
 
+function takeConnection(listening: Listening, socket: Socket): void {
+  listening.sockets.add(socket)
+  socket.once('close', () => listening.sockets.delete(socket))
+  takeRtmp(socket, (_, key) => admit(listening, key, (send, count) => (send.wireBytes += count)))
+}
+
 async function open(): Promise<Listening> {
   const port = await freeListenerPort(firstRtmpPort, 'tcp')
   const made: Listening = {
-    server: createServer((socket) => {
-      made.sockets.add(socket)
-      socket.once('close', () => made.sockets.delete(socket))
-      takeRtmp(socket, (_, key) => admit(made, key, (send, count) => (send.wireBytes += count)))
-    }),
+    server: createServer((socket) => takeConnection(made, socket)),
     port,
     rtmp: new Map(),
     srt: new Map(),
@@ -119,6 +124,7 @@ async function open(): Promise<Listening> {
     strangers: [],
     watches: true,
     sockets: new Set(),
+    network: null,
     lastLookedAt: Date.now(),
   }
   made.server.maxConnections = mostConnections
@@ -178,7 +184,7 @@ function inTurn(work: () => Promise<void>): Promise<void> {
 }
 
 /**
- * Listens to every send of a show, on this computer alone. `watches`: whether what arrives over RTMP is
+ * Listens to every send of a show, on this computer alone until it is opened. `watches`: whether what arrives over RTMP is
  * decoded as well; in a trial that would take from the encoders what is being measured. `forgets`: what
  * came before, of sends that are not coming in now, is nobody's any more.
  */
@@ -213,12 +219,49 @@ async function begin(
   for (const { listener } of listening.srt.values()) if (!listener.isArriving()) listener.forget()
 }
 
+/**
+ * Lets other computers of the local network send to the listeners of a show over RTMP, for so many
+ * minutes from now; whoever does needs a key. False where nothing listens. Throws in words where this
+ * computer is in no network.
+ */
+export async function openListening(
+  showId: string,
+  minutes: number,
+  addresses: readonly string[] = localAddresses(),
+): Promise<boolean> {
+  let isOpen = false
+  await inTurn(async () => {
+    const listening = listenings.get(showId)
+    if (!listening) return
+    await listening.network?.close()
+    listening.network = null
+    listening.network = await openToNetwork({
+      port: listening.port,
+      addresses,
+      milliseconds: minutes * 60_000,
+      maxConnections: mostConnections,
+      onConnection: (socket) => takeConnection(listening, socket),
+    })
+    isOpen = true
+  })
+  return isOpen
+}
+
+/** Leaves this computer alone again, and ends what other computers send. */
+export const closeListening = (showId: string): Promise<void> =>
+  inTurn(async () => {
+    const listening = listenings.get(showId)
+    await listening?.network?.close()
+    if (listening) listening.network = null
+  })
+
 export const endListening = (showId: string): Promise<void> => inTurn(() => end(showId))
 
 async function end(showId: string): Promise<void> {
   const listening = listenings.get(showId)
   if (!listening) return
   listenings.delete(showId)
+  await listening.network?.close()
   for (const socket of listening.sockets) socket.destroy()
   await Promise.all([
     new Promise((resolve) => listening.server.close(resolve)),
@@ -283,8 +326,13 @@ export function listeningState(showId: string): Heard | null {
     wireBytes: null,
     said: [],
   }))
+  const { network } = listening
   return {
     sends: [...overRtmp, ...overSrt, ...others],
+    network:
+      network && network.until > Date.now()
+        ? { hosts: network.hosts, until: new Date(network.until).toISOString() }
+        : null,
     strangers: listening.strangers.map(
       (end) => `A program tried a key that ends in ${end}, which belongs to no send here.`,
     ),

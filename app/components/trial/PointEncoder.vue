@@ -1,5 +1,10 @@
 <script setup lang="ts">
-import { findingsOf, type Listening } from '@green-mantle/core/arrival'
+import {
+  findingsOf,
+  type ListenedSend,
+  type Listening,
+  type OpenMinutes,
+} from '@green-mantle/core/arrival'
 import { canvasEncodesOf } from '@green-mantle/core/encoding'
 import { usableUploadOf } from '@green-mantle/core/fit'
 import { kbpsInWords, renditionInWords } from '@green-mantle/core/words'
@@ -8,10 +13,11 @@ import { computed } from 'vue'
 import StateMark from '~/components/frame/StateMark.vue'
 import { useShowStore } from '~/stores/show'
 import CopiedText from './CopiedText.vue'
+import NetworkReach from './NetworkReach.vue'
 
 /** Addresses and made-up keys for the user's own encoder, and what is heard there. */
 const props = defineProps<{ listening: Listening | null }>()
-defineEmits<{ listen: []; end: [] }>()
+defineEmits<{ listen: []; end: []; open: [minutes: OpenMinutes]; close: [] }>()
 const store = useShowStore()
 
 const outputs = computed(
@@ -51,9 +57,24 @@ const rows = computed(() =>
             })
           : [],
         isAsPlanned: isHeard,
+        fromNetwork: addressesOnNetwork(heard),
       },
     ]
   }),
+)
+/** The same listener from other computers; over SRT only this one is listened to. */
+const addressesOnNetwork = ({ address, streamKey }: ListenedSend): string[] =>
+  address && streamKey
+    ? (props.listening?.network?.hosts ?? []).map((host) => {
+        const reached = new URL(address)
+        reached.hostname = host
+        return reached.href
+      })
+    : []
+const reach = computed(() =>
+  props.listening?.network
+    ? 'Other computers of the local network reach them too, with a practice key.'
+    : 'Nothing else on the network can reach them.',
 )
 /** Whether the plan sends something that is not listened to yet. */
 const hasChanged = computed(() => {
@@ -67,7 +88,7 @@ const hasChanged = computed(() => {
     <h3 id="point-encoder" class="text-lg">Point your own encoder here</h3>
     <p class="text-ink-2">
       Whatever you stream with: give it these in place of the real ones, and see what it really
-      sends. Nothing else on the network can reach them.
+      sends. {{ reach }}
     </p>
     <template v-if="listening">
       <ul class="mt-2 flex flex-col gap-3">
@@ -82,6 +103,13 @@ const hasChanged = computed(() => {
           </p>
           <template v-if="row.heard.address">
             <CopiedText :text="row.heard.address" what="address" :of="row.name" />
+            <CopiedText
+              v-for="address in row.fromNetwork"
+              :key="address"
+              :text="address"
+              what="address on the network"
+              :of="row.name"
+            />
             <CopiedText
               v-if="row.heard.streamKey"
               :text="row.heard.streamKey"
@@ -125,6 +153,11 @@ const hasChanged = computed(() => {
           {{ words }}
         </li>
       </ul>
+      <NetworkReach
+        :network="listening.network"
+        @open="$emit('open', $event)"
+        @close="$emit('close')"
+      />
       <div class="mt-3 flex flex-wrap gap-2">
         <button v-if="hasChanged" type="button" class="button" @click="$emit('listen')">
           Follow the changed plan

@@ -148,7 +148,13 @@ offerCommands([
           </p>
         </section>
       </div>
-      <PointEncoder :listening="listening" @listen="trial.listen()" @end="trial.endListening()" />
+      <PointEncoder
+        :listening="listening"
+        @listen="trial.listen()"
+        @end="trial.endListening()"
+        @open="trial.openToNetwork($event)"
+        @close="trial.closeToNetwork()"
+      />
     </div>
   </div>
 </template>

@@ -1,0 +1,71 @@
+import { createServer, type Server, type Socket } from 'node:net'
+import { networkInterfaces } from 'node:os'
+
+/** The addresses that this computer has on the networks it is in. */
+export const localAddresses = (): string[] =>
+  Object.values(networkInterfaces()).flatMap((addresses = []) =>
+    addresses
+      .filter(({ family, internal }) => family === 'IPv4' && !internal)
+      .map(({ address }) => address),
+  )
+
+/** A way in from the local network, which closes by itself. */
+export interface OpenToNetwork {
+  hosts: string[]
+  /** In milliseconds since 1970. */
+  until: number
+  /** Closes it, and every connection that came through it. */
+  close: () => Promise<void>
+}
+
+export interface OpeningOptions {
+  port: number
+  addresses: readonly string[]
+  milliseconds: number
+  maxConnections: number
+  onConnection: (socket: Socket) => void
+}
+
+/**
+ * Takes connections on further addresses of this computer for a stated time. The port is the one on
+ * which it is listened on loopback. Throws where none of the addresses can be listened on.
+ */
+export async function openToNetwork({
+  port,
+  addresses,
+  milliseconds,
+  maxConnections,
+  onConnection,
+}: OpeningOptions): Promise<OpenToNetwork> {
+  const sockets = new Set<Socket>()
+  const servers = new Map<string, Server>()
+  for (const host of addresses) {
+    const server = createServer((socket) => {
+      sockets.add(socket)
+      socket.once('close', () => sockets.delete(socket))
+      onConnection(socket)
+    })
+    server.maxConnections = maxConnections
+    const isListening = await new Promise<boolean>((resolve) => {
+      server.once('error', () => resolve(false))
+      server.listen({ port, host }, () => resolve(true))
+    })
+    if (isListening) servers.set(host, server)
+  }
+  if (servers.size === 0)
+    throw new Error(
+      addresses.length === 0
+        ? 'This computer has no address on a local network.'
+        : `Port ${port} cannot be listened on at ${addresses.join(' and ')}.`,
+    )
+  const close = async (): Promise<void> => {
+    clearTimeout(timer)
+    const closed = [...servers.values()].map(
+      (server) => new Promise((resolve) => server.close(resolve)),
+    )
+    for (const socket of sockets) socket.destroy()
+    await Promise.all(closed)
+  }
+  const timer = setTimeout(() => void close(), milliseconds)
+  return { hosts: [...servers.keys()], until: Date.now() + milliseconds, close }
+}
