@@ -1,7 +1,16 @@
 import type { Listening, OpenMinutes } from '@green-mantle/core/arrival'
 import type { PracticeLineName } from '@green-mantle/core/network'
+import type { CanvasName } from '@green-mantle/core/show'
 import type { TrialResult } from '@green-mantle/core/trial'
 import { ask, withJson } from './ask'
+
+/** How a trial is run. */
+export interface TrialChoices {
+  seconds: number
+  line: PracticeLineName | null
+  /** The file that each canvas shows; null for the moving test picture. */
+  clips: Record<CanvasName, string | null>
+}
 
 export interface TrialAnswer {
   /** What has to be installed first, in words; null where nothing has. */
@@ -43,10 +52,7 @@ export async function closeListening(showId: string): Promise<void> {
 export async function fetchTrial(showId: string): Promise<TrialAnswer> {
   return (await ask(of(showId, 'trial'))).json() as Promise<TrialAnswer>
 }
-export async function beginTrial(
-  showId: string,
-  options: { seconds: number; line: PracticeLineName | null },
-): Promise<void> {
+export async function beginTrial(showId: string, options: TrialChoices): Promise<void> {
   await ask(of(showId, 'trial'), withJson('POST', options))
 }
 /** Resolves when nothing of it runs any more and what arrived is kept. */

@@ -1,5 +1,4 @@
 import type { Listening, OpenMinutes } from '@green-mantle/core/arrival'
-import type { PracticeLineName } from '@green-mantle/core/network'
 import { rehearsalKey } from '@green-mantle/core/rehearsal'
 import { useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef } from 'vue'
@@ -14,6 +13,7 @@ import {
   openListening,
   stopTrial,
   type TrialAnswer,
+  type TrialChoices,
 } from '~/api/trial'
 import { useShowStore } from '~/stores/show'
 
@@ -74,7 +74,7 @@ export function useTrial() {
     isGoing,
     result,
     isOfThisPlan,
-    begin: (options: { seconds: number; line: PracticeLineName | null }) =>
+    begin: (options: TrialChoices) =>
       attempt(async (id) => {
         await saved()
         await beginTrial(id, options)

@@ -6,6 +6,8 @@ import {
   cleanBitrateKbps,
   efficiencyOf,
   pictureScore,
+  scoreAtSizeOf,
+  scoreOfLikeness,
   scoreWord,
   viewedPixels,
 } from './pictureScore'
@@ -201,5 +203,26 @@ describe('efficiency', () => {
   it('of the fastest H.264 is at least 0.8 of its finest, and HEVC’s fastest below H.264’s finest', () => {
     expect(efficiencyOf({ codec: 'h264', effort: 'fastest' }, 'hands')).toBeGreaterThanOrEqual(0.8)
     expect(efficiencyOf({ codec: 'hevc', effort: 'fastest' }, 'hands')).toBeLessThan(1)
+  })
+})
+
+describe('a picture held against its original', () => {
+  const original = { width: 1920, height: 1080 }
+  it('is planned as at its own size where it is as large, and worse where it is smaller', () => {
+    const same = { ...rendition(), ...original }
+    expect(scoreAtSizeOf(original, same, 'talking')).toBeCloseTo(
+      pictureScore(same, 'talking', 'own size'),
+      9,
+    )
+    const smaller = { ...same, width: 640, height: 360 }
+    expect(scoreAtSizeOf(original, smaller, 'talking')).toBeLessThan(
+      pictureScore(smaller, 'talking', 'own size'),
+    )
+  })
+
+  it('is clean where nothing was lost at the full frame rate, and no better at half of it', () => {
+    expect(scoreOfLikeness(1, 60, 'action')).toBeCloseTo(100, 9)
+    expect(scoreOfLikeness(1, 30, 'action')).toBeLessThan(99)
+    expect(scoreOfLikeness(0.95, 60, 'action')).toBeCloseTo(80, 9)
   })
 })

@@ -1,4 +1,5 @@
-import type { Picture, Rendition, ViewerScreen } from '../show'
+import type { Picture, Rendition, Size, ViewerScreen } from '../show'
+import { scoreFromSsim } from './measuredScore'
 import { pictureModelOf } from './pictureModel'
 import {
   codecEfficiency,
@@ -107,28 +108,54 @@ export function efficiencyOf(
   return efficiency * (1 - lookAheadSaving[pictureModelOf(picture).nearestKind] * missing)
 }
 
+/** What the frame rate makes of the picture, 0 to 1. */
+function frameRateTerm(framesPerSecond: number, picture: Picture): number {
+  const share = Math.min(1, framesPerSecond / referenceFramesPerSecond)
+  const { frameRateSteepness } = pictureModelOf(picture).values
+  return invertedExponential(frameRateSteepness, share ** qualityExponents.frameRate)
+}
+
+/**
+ * The score, 0 to 100, of a picture that was held against its original frame by frame, at the original's
+ * size: what its likeness stands for, times what the frame rate makes of it, which frames held one
+ * against one cannot say.
+ */
+export const scoreOfLikeness = (ssim: number, framesPerSecond: number, picture: Picture): number =>
+  scoreFromSsim(ssim) * frameRateTerm(framesPerSecond, picture)
+
+/** What size and frame rate make of the picture, 0 to 1, `ofSize` being what the size alone makes of it. */
+function withFrameRate(
+  rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
+  picture: Picture,
+  ofSize: number,
+): number {
+  // What was measured may make more of a size than its class does, but nothing is better than clean.
+  const size = Math.min(ofSize, 1 / pictureModelOf(picture).finest(rendition))
+  return size * frameRateTerm(rendition.framesPerSecond, picture)
+}
+
 /** What size and frame rate make of the picture as it is judged, 0 to 1. */
 export function shapeTerm(
   rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
   picture: Picture,
   screen: JudgedOn,
 ): number {
-  const { values, finest } = pictureModelOf(picture)
-  const shareOfFrames = Math.min(1, rendition.framesPerSecond / referenceFramesPerSecond)
-  const frames = invertedExponential(
-    values.frameRateSteepness,
-    shareOfFrames ** qualityExponents.frameRate,
-  )
-  const size =
-    screen === 'own size'
-      ? 1
-      : sizeTerm(
-          values,
-          (rendition.width * rendition.height) / viewedPixels(rendition, screen),
-          viewerScreenSizes[screen].pixelsSteepnessFactor,
-        )
-  // What was measured may make more of a size than its class does, but nothing is better than clean.
-  return Math.min(size, 1 / finest(rendition)) * frames
+  if (screen === 'own size') return withFrameRate(rendition, picture, 1)
+  const share = (rendition.width * rendition.height) / viewedPixels(rendition, screen)
+  const { values } = pictureModelOf(picture)
+  const { pixelsSteepnessFactor } = viewerScreenSizes[screen]
+  return withFrameRate(rendition, picture, sizeTerm(values, share, pixelsSteepnessFactor))
+}
+
+/** The picture score, 0 to 100, of a rendition seen at the size of its original, as it is held against it. */
+export function scoreAtSizeOf(
+  original: Size,
+  rendition: ScoredRendition,
+  picture: Picture,
+): number {
+  const share = (rendition.width * rendition.height) / (original.width * original.height)
+  const ofSize = sizeTerm(pictureModelOf(picture).values, share)
+  return 100 * finenessTerm(rendition, picture) * withFrameRate(rendition, picture, ofSize)
 }
 
 /** The word for a score from 0 to 100. The score is rounded first, as it is shown. */

@@ -1,2 +1,3 @@
 export * from './judging'
+export * from './linedUp'
 export * from './trial'

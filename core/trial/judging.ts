@@ -2,7 +2,8 @@ import { type Arrival, type ArrivalReport, type ArrivedFrame, findingsOf } from 
 import type { EncodedOutput } from '../encoding'
 import { usableUploadOf } from '../fit'
 import { type SentFrame, wireBytesOfFrames } from '../network'
-import type { Computer, Destination, Show } from '../show'
+import { scoreAtSizeOf, scoreOfLikeness } from '../media'
+import { type Computer, type Destination, pictureOf, type Show } from '../show'
 import { kbpsInWords, renditionInWords, shareInWords } from '../words'
 import type { TrialResult, TrialSend } from './trial'
 
@@ -28,15 +29,44 @@ const asSent = ({ kind, bytes, presentSeconds, decodeSeconds }: ArrivedFrame): S
   isAac: true,
 })
 
+/** Frames of what arrived, held against those they were made from. */
+export interface Likeness {
+  ssim: number
+  comparedFrames: number
+}
+
+function judgedPicture(
+  show: Show,
+  { rendition, feed }: EncodedOutput,
+  likeness: Likeness | null,
+): TrialSend['picture'] {
+  if (!likeness) return null
+  const picture = pictureOf(show)
+  const { canvas } = show.destinations.find(({ id }) => id === feed.ownerId) as Destination
+  const { ssim, comparedFrames } = likeness
+  return {
+    ssim,
+    comparedFrames,
+    score: scoreOfLikeness(ssim, rendition.framesPerSecond, picture),
+    plannedScore: scoreAtSizeOf(show.canvasPair[canvas], rendition, picture),
+  }
+}
+
 /** What arrived of one send, held against what was planned. `wireBytes` as the listener counted them. */
 export function judgedSend(
   show: Show,
   output: EncodedOutput,
-  arrived: { arrival: Arrival | undefined; report: ArrivalReport | null; wireBytes: number | null },
+  arrived: {
+    arrival: Arrival | undefined
+    report: ArrivalReport | null
+    wireBytes: number | null
+    /** How alike what arrived is to what was encoded; null where that was not measured. */
+    likeness: Likeness | null
+  },
 ): TrialSend {
   const { rendition, feed, key, muxer } = output
   const destination = show.destinations.find(({ id }) => id === feed.ownerId) as Destination
-  const { arrival, report, wireBytes } = arrived
+  const { arrival, report, wireBytes, likeness } = arrived
   const frames = arrival?.frames ?? []
   const plannedKbps = rendition.videoBitrateKbps + rendition.audioBitrateKbps
   const planned = {
@@ -59,6 +89,7 @@ export function judgedSend(
       computedWireBytes: null,
       longestGapSeconds: null,
       perSecondKbps: [],
+      picture: null,
       findings: [
         {
           kind: 'breach',
@@ -90,6 +121,7 @@ export function judgedSend(
       wireBytes === null ? null : Math.round(wireBytesOfFrames(frames.map(asSent), 'rtmp', 1)),
     longestGapSeconds: Math.round(report.longestGapSeconds * 100) / 100,
     perSecondKbps: perSecondKbps(frames),
+    picture: judgedPicture(show, output, likeness),
     findings: findingsOf(
       { ...report, sinceLastSeconds: 0 },
       {

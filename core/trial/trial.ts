@@ -25,6 +25,16 @@ export const trialSendSchema = z.strictObject({
   longestGapSeconds: z.number().nullable(),
   /** kb/s in each second. */
   perSecondKbps: z.array(z.number()).max(200),
+  /** What arrived held against the picture that was encoded; null where it was not, as in older trials. */
+  picture: z
+    .strictObject({
+      ssim: z.number().min(0).max(1),
+      comparedFrames: z.int().min(1),
+      score: z.number(),
+      plannedScore: z.number(),
+    })
+    .nullable()
+    .default(null),
   findings: z
     .array(
       z.strictObject({

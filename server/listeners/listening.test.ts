@@ -121,7 +121,9 @@ describe('open to the network', () => {
   it('says why where this computer is in no network', async () => {
     await beginListening('alone', showOf(...places(1, 'rtmp')))
     await expect(openListening('alone', 15, [])).rejects.toThrow(/no address on a local network/)
-    await expect(openListening('alone', 15, ['203.0.113.9'])).rejects.toThrow(/cannot be listened on/)
+    await expect(openListening('alone', 15, ['203.0.113.9'])).rejects.toThrow(
+      /cannot be listened on/,
+    )
     expect(listeningState('alone')!.network).toBeNull()
   })
 })

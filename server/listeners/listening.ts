@@ -11,6 +11,7 @@ import { canvasEncodesOf, type EncodedOutput, type EncodedShow } from '@green-ma
 import { nanoid } from 'nanoid'
 import { missingProgram, systemPrograms } from '../programs/systemPrograms'
 import { flvArrival } from './flvArrival'
+import { keepStretch, type KeptStretch } from './keptStretch'
 import { localAddresses, openToNetwork, type OpenToNetwork } from './localNetwork'
 import { freeListenerPort } from './ports'
 import { type PublishedSink, takeRtmp } from './rtmpConnection'
@@ -33,6 +34,8 @@ interface RtmpSend {
   output: EncodedOutput
   streamKey: string
   arrival: Arrival
+  /** Of what is or was last sent; null where none is wanted. */
+  stretch: KeptStretch | null
   isArriving: boolean
   wireBytes: number
   ended: string | null
@@ -57,6 +60,8 @@ interface Listening {
   strangers: string[]
   /** Whether what arrives is decoded, to see a picture that stands still and hear silence. */
   watches: boolean
+  /** Whether a short stretch of each picture is kept, to be held against what was sent. */
+  keeps: boolean
   sockets: Set<Socket>
   /** Open to other computers of the local network; null where it never was or was closed. */
   network: OpenToNetwork | null
@@ -92,12 +97,17 @@ function admit(
   const watched = [...listening.rtmp.values()].filter(({ isArriving }) => isArriving).length
   const watching =
     listening.watches && watched < maxWatched ? watchFlv(arrival.watched) : notWatched
-  Object.assign(send, { arrival, isArriving: true, wireBytes: 0, ended: null, refusedSecond: 0 })
+  const stretch = listening.keeps ? keepStretch() : null
+  Object.assign(send, {
+    ...{ arrival, stretch, isArriving: true },
+    ...{ wireBytes: 0, ended: null, refusedSecond: 0 },
+  })
   return {
     bytes: (count) => onBytes(send, count),
     packet(packet) {
       take(packet)
       watching.take(packet)
+      stretch?.take(packet)
     },
     ended(why) {
       send.isArriving = false
@@ -123,6 +133,7 @@ async function open(): Promise<Listening> {
     others: [],
     strangers: [],
     watches: true,
+    keeps: false,
     sockets: new Set(),
     network: null,
     lastLookedAt: Date.now(),
@@ -157,6 +168,7 @@ async function align(listening: Listening, show: EncodedShow): Promise<void> {
         output,
         streamKey: `${output.streamName}${nanoid(16)}`,
         arrival: nothingArrived(),
+        stretch: null,
         isArriving: false,
         wireBytes: 0,
         ended: null,
@@ -185,19 +197,20 @@ function inTurn(work: () => Promise<void>): Promise<void> {
 
 /**
  * Listens to every send of a show, on this computer alone until it is opened. `watches`: whether what arrives over RTMP is
- * decoded as well; in a trial that would take from the encoders what is being measured. `forgets`: what
- * came before, of sends that are not coming in now, is nobody's any more.
+ * decoded as well; in a trial that would take from the encoders what is being measured. `keeps`: whether a
+ * short stretch of each picture is kept instead. `forgets`: what came before, of sends that are not coming
+ * in now, is nobody's any more.
  */
 export const beginListening = (
   showId: string,
   show: EncodedShow,
-  { watches = true, forgets = false } = {},
-): Promise<void> => inTurn(() => begin(showId, show, { watches, forgets }))
+  { watches = true, keeps = false, forgets = false } = {},
+): Promise<void> => inTurn(() => begin(showId, show, { watches, keeps, forgets }))
 
 async function begin(
   showId: string,
   show: EncodedShow,
-  { watches, forgets }: { watches: boolean; forgets: boolean },
+  { watches, keeps, forgets }: { watches: boolean; keeps: boolean; forgets: boolean },
 ): Promise<void> {
   await endForgotten()
   let listening = listenings.get(showId)
@@ -206,12 +219,15 @@ async function begin(
     listenings.set(showId, listening)
   }
   listening.watches = watches
+  listening.keeps = keeps
   await align(listening, show)
+  if (!keeps) for (const send of listening.rtmp.values()) send.stretch = null
   if (!forgets) return
   for (const send of listening.rtmp.values())
     if (!send.isArriving)
       Object.assign(send, {
         arrival: nothingArrived(),
+        stretch: null,
         wireBytes: 0,
         ended: null,
         refusedSecond: 0,
@@ -344,3 +360,7 @@ export function arrivalOf(showId: string, sendKey: string): Arrival | undefined 
   const listening = listenings.get(showId)
   return listening?.rtmp.get(sendKey)?.arrival ?? listening?.srt.get(sendKey)?.listener.arrival()
 }
+
+/** The stretch of a send's picture that was kept, as a file; empty where none was. */
+export const stretchOf = (showId: string, sendKey: string): Buffer =>
+  listenings.get(showId)?.rtmp.get(sendKey)?.stretch?.file() ?? Buffer.alloc(0)

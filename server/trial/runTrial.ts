@@ -15,16 +15,23 @@ import { recordingMegabytes } from '@green-mantle/core/media'
 import { type PracticeLineName, practiceLines } from '@green-mantle/core/network'
 import { rehearsalKey } from '@green-mantle/core/rehearsal'
 import type { CanvasName, Show } from '@green-mantle/core/show'
-import { judgedSend, type TrialProcess, type TrialResult } from '@green-mantle/core/trial'
+import {
+  judgedSend,
+  type Likeness,
+  type TrialProcess,
+  type TrialResult,
+} from '@green-mantle/core/trial'
 import { renditionInWords } from '@green-mantle/core/words'
 import { makeWorkFolder } from '../files/workFolders'
 import { pacedProxy, type PacedProxy } from '../line/pacedProxy'
 import { type Pacer, practicePacer } from '../line/pacer'
-import { arrivalOf, beginListening, listeningState } from '../listeners/listening'
+import { arrivalOf, beginListening, listeningState, stretchOf } from '../listeners/listening'
 import { processorShareOf } from '../measuring/processorTime'
+import { makeMediaClip } from '../pictures/mediaClip'
 import { makeTestClip } from '../pictures/testClip'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
+import { likenessOf } from './arrivedPicture'
 
 export interface TrialOptions {
   showId: string
@@ -33,11 +40,17 @@ export interface TrialOptions {
   seconds: number
   /** null sends to the listeners as fast as they take it. */
   line: PracticeLineName | null
+  /** The file that a canvas shows; null for the moving test picture. */
+  clips: Record<CanvasName, string | null>
+  /** A stored file, piece by piece. */
+  pieces: (fileId: string) => AsyncIterable<Buffer>
   signal: AbortSignal
   report: (stage: string) => void
 }
 
 const prepareGraceSeconds = 20
+/** Holding a picture against its original takes a few seconds; nobody waits for that of fifty sends. */
+const maxComparedEncodes = 8
 
 /** Where an output of a trial goes: a listener, through the practice line where there is one, or a file. */
 function addressIn(
@@ -167,22 +180,74 @@ async function untilOver(
   return new Set(early)
 }
 
+const inputInWords = (files: readonly (string | null)[]): string => {
+  if (files.every((file) => file === null)) return 'test picture'
+  return files.includes(null)
+    ? 'clip that was chosen, and the test picture beside it'
+    : 'clip that was chosen'
+}
+
+/** What arrived of each encode held against its canvas, by the key of every output of it that arrived over RTMP. */
+async function likenessesOf({
+  showId,
+  show,
+  canvases,
+  clips,
+  folder,
+  signal,
+}: Pick<TrialOptions, 'showId' | 'show' | 'signal'> & {
+  canvases: readonly CanvasEncodes[]
+  clips: ReadonlyMap<CanvasName, string>
+  folder: string
+}): Promise<Map<string, Likeness>> {
+  const found = new Map<string, Likeness>()
+  const encodes = canvases.flatMap(({ canvas, encodes: own }) =>
+    own.map(({ encode, outputs }) => ({ canvas, rendition: encode.rendition, outputs })),
+  )
+  for (const { canvas, rendition, outputs } of encodes.slice(0, maxComparedEncodes)) {
+    const arrived = outputs.find(({ key }) => stretchOf(showId, key).length > 0)
+    if (!arrived || signal.aborted) continue
+    const shown = {
+      ...show.canvasPair[canvas],
+      clip: clips.get(canvas) as string,
+      framesPerSecond: show.canvasPair.framesPerSecond,
+    }
+    // A trial is worth keeping also where this one look at it fails.
+    const likeness = await likenessOf(
+      stretchOf(showId, arrived.key),
+      rendition.framesPerSecond,
+      shown,
+      { folder, signal },
+    ).catch(() => null)
+    if (likeness) for (const { key } of outputs) found.set(key, likeness)
+  }
+  return found
+}
+
 /**
  * Runs the whole plan for a while: every encode at once on this computer, from a moving picture a
  * canvas, to listeners of ours that nobody watches. Leaves nothing running and no files.
  */
 export async function runTrial(options: TrialOptions): Promise<TrialResult> {
-  const { showId, show, seconds, line, signal, report, installation } = options
+  const { showId, show, seconds, line, clips: files, signal, report, installation } = options
   const folder = await makeWorkFolder('trial')
   let pacer: Pacer | undefined
   let proxy: PacedProxy | undefined
   const running: RunningCanvas[] = []
   try {
-    report('Making the test pictures')
+    report('Making ready what the canvases show')
     const canvases = canvasEncodesOf(show)
     const clips = new Map<CanvasName, string>()
-    for (const { canvas } of canvases) clips.set(canvas, await makeTestClip(folder, show, canvas))
-    await beginListening(showId, show, { watches: false, forgets: true })
+    for (const { canvas } of canvases) {
+      const fileId = files[canvas]
+      clips.set(
+        canvas,
+        fileId === null
+          ? await makeTestClip(folder, show, canvas)
+          : await makeMediaClip(folder, show, canvas, options.pieces(fileId)),
+      )
+    }
+    await beginListening(showId, show, { watches: false, keeps: true, forgets: true })
     const listeners = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
     const rtmp = [...listeners.values()].find(({ streamKey }) => streamKey !== '')
     if (line !== null && rtmp?.address) {
@@ -205,15 +270,12 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
       const outputs = canvases.flatMap(({ encodes }) => encodes.flatMap(({ outputs: own }) => own))
       // Judged before the senders are ended, so that what they still had in hand does not count.
       const heard = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
-      const sends = outputs
-        .filter(({ feed }) => !feed.isRecording)
-        .map((output) =>
-          judgedSend(show, output, {
-            arrival: arrivalOf(showId, output.key),
-            report: heard.get(output.key)?.report ?? null,
-            wireBytes: heard.get(output.key)?.wireBytes ?? null,
-          }),
-        )
+      const arrivals = new Map(
+        outputs.map(({ key }) => {
+          const arrival = arrivalOf(showId, key)
+          return [key, arrival && { ...arrival, frames: [...arrival.frames] }]
+        }),
+      )
       const processes = await Promise.all(
         running.map((each) => processResult(show, each, !early.has(each))),
       )
@@ -230,12 +292,24 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
             plannedMegabytes: recordingMegabytes(output.rendition, triedSeconds / 60),
           })),
       )
+      report('Holding pictures against what was sent')
+      const likenesses = await likenessesOf({ showId, show, canvases, clips, folder, signal })
+      const sends = outputs
+        .filter(({ feed }) => !feed.isRecording)
+        .map((output) =>
+          judgedSend(show, output, {
+            arrival: arrivals.get(output.key),
+            report: heard.get(output.key)?.report ?? null,
+            wireBytes: heard.get(output.key)?.wireBytes ?? null,
+            likeness: likenesses.get(output.key) ?? null,
+          }),
+        )
       return {
         at: new Date().toISOString(),
         installation,
         seconds: triedSeconds,
         planKey: rehearsalKey(show),
-        input: 'test picture',
+        input: inputInWords(canvases.map(({ canvas }) => files[canvas])),
         line: line === null ? null : practiceLines[line].name,
         processes,
         sends,

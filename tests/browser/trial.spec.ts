@@ -1,6 +1,7 @@
 import { execFileSync, spawn } from 'node:child_process'
 import { once } from 'node:events'
 import type { Page } from '@playwright/test'
+import { localAddresses } from '../../server/listeners/localNetwork'
 import { expect, expectAccessible, storeShow, test } from './fixtures'
 import { smallShow as small } from './smallShow'
 
@@ -24,7 +25,10 @@ test('the plan is tried for real: the computer keeps up, and both sends arrive a
   const second = await fetch(`${stack.application.address}/api/shows/${id}/trial`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ seconds: 15, line: null }),
+    body: JSON.stringify({
+      ...{ seconds: 15, line: null },
+      clips: { landscape: null, vertical: null },
+    }),
   })
   expect(second.status).toBe(409)
   const arrived = page.getByRole('region', { name: 'What arrived' })
@@ -44,6 +48,11 @@ test('the plan is tried for real: the computer keeps up, and both sends arrive a
     // Bytes that crossed against what they were computed to be for the frames that came.
     expect(Math.abs(send.wireBytes! / send.computedWireBytes! - 1)).toBeLessThan(0.02)
     expect(send.arrivedKbps! / send.plannedKbps!).toBeGreaterThan(0.7)
+    // Held against what was sent: damaged by the codec, and yet the same picture.
+    const { ssim, comparedFrames } = send.picture as unknown as Record<string, number>
+    expect(ssim).toBeGreaterThan(0.5)
+    expect(ssim).toBeLessThan(1)
+    expect(comparedFrames).toBeGreaterThanOrEqual(10)
   }
   // Nothing of it goes on.
   expect(execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })).not.toMatch(
@@ -96,6 +105,25 @@ test('a person’s own encoder is heard, right and wrong, by mouse and by keyboa
   wrong.kill('SIGTERM')
   await once(wrong, 'exit')
   await expectAccessible(page)
+
+  // From another computer of the network only while it is let in.
+  const reach = page.getByTestId('network-reach')
+  await reach.getByLabel('Open for').selectOption({ label: '15 min' })
+  await reach.getByRole('button', { name: 'Open' }).click()
+  const [own] = localAddresses()
+  if (own === undefined)
+    await expect(page.getByRole('alert')).toContainText('no address on a local network')
+  else {
+    await expect(reach).toContainText(`at ${own}`)
+    const elsewhere = long.locator('code').nth(1)
+    await expect(elsewhere).toContainText(own)
+    const guest = send(`${await elsewhere.textContent()}/${key}`, '640x360', 60)
+    await expect(long).toContainText(/arriving for \d+ s/)
+    await expectAccessible(page)
+    await reach.getByRole('button', { name: 'Close to the network' }).click()
+    await once(guest, 'exit')
+    await expect(reach.getByRole('button', { name: 'Open' })).toBeVisible()
+  }
   await page.getByRole('button', { name: 'Listen no more' }).click()
   await expect(page.getByRole('button', { name: 'Listen', exact: true })).toBeVisible()
 })

@@ -1,10 +1,5 @@
 <script setup lang="ts">
-import {
-  type CanvasInput,
-  canvasInputs,
-  isOfShape,
-  type SendTarget,
-} from '@green-mantle/core/night'
+import { type CanvasInput, canvasInputs, type SendTarget } from '@green-mantle/core/night'
 import { type CanvasName, canvasNames } from '@green-mantle/core/show'
 import { Radio, Square } from '@lucide/vue'
 import { computed, reactive, ref } from 'vue'
@@ -13,6 +8,7 @@ import ModalDialog from '~/components/frame/ModalDialog.vue'
 import CopiedText from '~/components/trial/CopiedText.vue'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useSenderStore } from '~/stores/sender'
+import { useCanvasClips } from '~/composables/canvasClips'
 import { useShowStore } from '~/stores/show'
 
 /** Sends the plan from this computer, for real or to practise. */
@@ -34,15 +30,10 @@ const inputNames: Record<string, string> = {
   'test picture': 'the moving test picture',
   'own program': 'the program that draws it',
 }
-/** A file of another shape would be distorted, so that it is not offered. */
+const clipsFor = useCanvasClips()
 const inputChoices = (canvas: CanvasName): { value: string; label: string }[] => [
   ...canvasInputs.map((value) => ({ value, label: inputNames[value] ?? value })),
-  ...show.show.sources.flatMap(({ name, appearance, nativeWidth, nativeHeight }) =>
-    appearance.type === 'media file' &&
-    isOfShape({ width: nativeWidth, height: nativeHeight }, show.show.canvasPair[canvas])
-      ? [{ value: appearance.fileId, label: `${name}, played again and again` }]
-      : [],
-  ),
+  ...clipsFor(canvas),
 ]
 const inputOf = (canvas: CanvasName): CanvasInput =>
   canvasInputs.find((input) => input === chosen[canvas]) ?? { fileId: chosen[canvas] }

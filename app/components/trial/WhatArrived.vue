@@ -33,9 +33,24 @@ const linesOf = (send: TrialSend): Line[] => {
       planned: '',
       arrived: spacing === null ? 'one only' : `every ${spacing.toFixed(2)} s`,
     },
+    ...(send.picture
+      ? [
+          {
+            name: 'score',
+            planned: wholeNumber(send.picture.plannedScore),
+            arrived: wholeNumber(send.picture.score),
+          },
+        ]
+      : []),
     { name: 'longest wait', planned: '', arrived: `${(send.longestGapSeconds ?? 0).toFixed(2)} s` },
   ]
 }
+const isCompared = computed(() => props.result.sends.some(({ picture }) => picture !== null))
+const ofTestPicture = computed(() =>
+  props.result.input.includes('test picture')
+    ? 'The test picture is like no show: only a clip of your own says something of yours.'
+    : '',
+)
 const sends = computed(() =>
   props.result.sends.map((send) => ({
     send,
@@ -52,6 +67,12 @@ const sends = computed(() =>
       <h3 id="what-arrived" class="text-lg">What arrived</h3>
       <span class="text-ink-2 text-xs">kb/s in each second; dashed: planned</span>
     </div>
+    <p v-if="isCompared" class="text-ink-2 mt-1 max-w-[80ch] text-xs">
+      Score: two seconds of what arrived held against what the canvas showed, frame against frame at
+      the canvas’s size (SSIM), by the scale of <em>Measure my picture</em>; planned is what the
+      kind of picture in use foretells at that size.
+      {{ ofTestPicture }}
+    </p>
     <div class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-x-6 gap-y-4">
       <article v-for="{ send, lines, wire, highest } in sends" :key="send.key" class="min-w-0">
         <h4

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { type PracticeLineName, practiceLineNames, practiceLines } from '@green-mantle/core/network'
+import { type CanvasName, canvasNames } from '@green-mantle/core/show'
 import { trialSecondsLimits, trialVerdict } from '@green-mantle/core/trial'
 import { Play, Square } from '@lucide/vue'
 import { DateTime } from 'luxon'
-import { computed, ref } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import { offerCommands } from '~/commands/commands'
 import SelectField from '~/components/fields/SelectField.vue'
@@ -11,6 +12,7 @@ import RehearsalWays from '~/components/rehearse/RehearsalWays.vue'
 import PointEncoder from '~/components/trial/PointEncoder.vue'
 import WhatArrived from '~/components/trial/WhatArrived.vue'
 import WhatComputerDid from '~/components/trial/WhatComputerDid.vue'
+import { useCanvasClips } from '~/composables/canvasClips'
 import { useTrial } from '~/composables/trial'
 import { useShowStore } from '~/stores/show'
 
@@ -48,8 +50,25 @@ const isForeign = computed(
     result.value !== null &&
     store.show.computer.measured?.installation !== result.value.installation,
 )
+const clipsFor = useCanvasClips()
+const clips = reactive<Record<CanvasName, string>>({ landscape: '', vertical: '' })
+/** Only where the show has a media file there is something to choose. */
+const clipChoices = computed(() =>
+  canvasNames.flatMap((canvas) => {
+    const files = clipsFor(canvas)
+    return files.length > 0
+      ? [{ canvas, choices: [{ value: '', label: 'the moving test picture' }, ...files] }]
+      : []
+  }),
+)
+const clipOf = (canvas: CanvasName): string | null =>
+  clipsFor(canvas).find(({ value }) => value === clips[canvas])?.value ?? null
 const begin = (): Promise<void> =>
-  trial.begin({ seconds: seconds.value, line: line.value === unheld ? null : line.value })
+  trial.begin({
+    seconds: seconds.value,
+    line: line.value === unheld ? null : line.value,
+    clips: { landscape: clipOf('landscape'), vertical: clipOf('vertical') },
+  })
 
 offerCommands([
   {
@@ -93,6 +112,14 @@ offerCommands([
         <p v-if="missing" class="text-madder">{{ missing }}</p>
       </div>
       <RehearsalWays />
+      <SelectField
+        v-for="{ canvas, choices } in clipChoices"
+        :key="canvas"
+        v-model="clips[canvas]"
+        class="w-52"
+        :label="canvas === 'landscape' ? 'Landscape shows' : 'Vertical shows'"
+        :choices="choices"
+      />
       <SelectField v-model="line" class="w-60" label="Sent" :choices="lines" />
       <SelectField v-model="seconds" class="w-24" label="For" :choices="durations" />
       <button v-if="isGoing" type="button" class="button" @click="trial.stop()">

@@ -1,9 +1,11 @@
 import { practiceLineNames } from '@green-mantle/core/network'
+import { fileIdSchema } from '@green-mantle/core/show'
 import { trialSecondsLimits } from '@green-mantle/core/trial'
 import { setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { readOwnComputer } from '../../../../database/computer/computerStore'
 import { useDatabase } from '../../../../database/connection'
+import { readWholeFile } from '../../../../database/files/fileStore'
 import { readShow } from '../../../../database/shows/showStore'
 import { keepTrial } from '../../../../database/trials/trialStore'
 import { apiHandler } from '../../../../http/apiHandler'
@@ -16,12 +18,16 @@ import { beginTrial } from '../../../../trial/trialJob'
 /** Begins to run the plan of the show, as it is saved, for real. */
 export default apiHandler(async (event) => {
   const showId = showIdOf(event)
-  const { seconds, line } = await readJsonBody(event, {
+  const { seconds, line, clips } = await readJsonBody(event, {
     name: 'A trial',
     limitBytes: 1000,
     schema: z.strictObject({
       seconds: z.int().min(trialSecondsLimits.least).max(trialSecondsLimits.most),
       line: z.enum(practiceLineNames).nullable(),
+      clips: z.strictObject({
+        landscape: fileIdSchema.nullable(),
+        vertical: fileIdSchema.nullable(),
+      }),
     }),
   })
   requireEncoder('There is nothing to try it with')
@@ -30,7 +36,8 @@ export default apiHandler(async (event) => {
   if (!stored) throw showNotFound()
   const { installation } = await readOwnComputer(database)
   const began = beginTrial({
-    ...{ showId, show: stored.show, installation, seconds, line },
+    ...{ showId, show: stored.show, installation, seconds, line, clips },
+    pieces: (fileId) => readWholeFile(database, fileId),
     keep: (result) => keepTrial(database, showId, result),
   })
   if (!began)
