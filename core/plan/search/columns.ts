@@ -1,8 +1,10 @@
+import { type ColumnUse, columnUseOf } from './columnUse'
 import type { SearchedComponent } from './components'
 import { CurveWriter, type Curves } from './curves'
 import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
 import { earnedTogether } from '../problem/earning'
 import type { Problem } from '../problem/problem'
+import { resourceLayoutOf } from './resources'
 
 /**
  * Everything that one encode of a component could be but for its bitrate, a column each: whom it
@@ -30,6 +32,8 @@ export interface Columns {
   shape: Int32Array
   /** Which of the curves says what it is worth at each bitrate. */
   curve: Int32Array
+  /** What each uses of all resources but the upload. */
+  use: ColumnUse
   /** Whether every group that could be was listed. */
   isComplete: boolean
 }
@@ -234,13 +238,14 @@ class ColumnWriter {
   finish(isComplete: boolean): Columns {
     const { members, count, routes, fields } = this
     const rows = mapFields((name) => fields[name].subarray(0, count))
-    return {
+    const columns = {
       members: members.map(({ demand }) => demand),
       count,
       routes,
       isComplete,
       ...rows,
-    } as Columns
+    } as Omit<Columns, 'use'>
+    return { ...columns, use: columnUseOf(columns, resourceLayoutOf(this.problem)) }
   }
 }
 

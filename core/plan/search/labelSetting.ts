@@ -242,25 +242,17 @@ function stateSpace(
   }
   return {
     origin: stateFor(new Float64Array(capacity.length)),
-    kindOf(columns, column) {
-      const device = columns.device[column]!
-      const [disk, relays] = [columns.disk[column]!, columns.relays[column]!]
-      const [leftOut, below] = [columns.leftOutWeight[column]!, columns.below[column]!]
-      const load = device >= 0 ? columns.load[column]! : 0
-      const key = `${device} ${load} ${scarce[1] ? disk : 0} ${relays} ${leftOut} ${below}`
+    kindOf({ device, use: { first, resource, amount } }, column) {
+      const use = new Float64Array(capacity.length)
+      let key = `${device[column]!}`
+      for (let entry = first[column]!; entry < first[column + 1]!; entry += 1) {
+        const index = resource[entry]!
+        if (!scarce[index]) continue
+        use[index]! += amount[entry]!
+        key += ` ${index}:${amount[entry]!}`
+      }
       const id = kindIds.get(key)
       if (id !== undefined) return id
-      const use = new Float64Array(capacity.length)
-      use[1] = disk
-      use[resources.leftOut] = leftOut
-      use[resources.below] = below
-      if (device >= 0) {
-        use[resources.load + device] = load
-        use[resources.sessions + device] = 1
-      }
-      for (let bits = relays, relay = 0; bits > 0; bits >>= 1, relay += 1)
-        use[resources.relays + relay] = bits & 1
-      for (let index = 0; index < use.length; index += 1) if (!scarce[index]) use[index] = 0
       kindIds.set(key, kinds.push(use) - 1)
       return kinds.length - 1
     },
@@ -290,19 +282,11 @@ function scarceResources(subproblems: readonly Subproblem[], resources: Resource
     const each = columns.members.map(() => new Float64Array(capacity.length))
     for (const column of inPlay) {
       const first = each[lowestMember(columns.mask[column]!)]!
-      const raise = (index: number, amount: number): void => {
-        if (amount > first[index]!) first[index] = amount
+      const { use } = columns
+      for (let entry = use.first[column]!; entry < use.first[column + 1]!; entry += 1) {
+        const index = use.resource[entry]!
+        first[index] = Math.max(first[index]!, use.amount[entry]!)
       }
-      raise(1, columns.disk[column]!)
-      raise(resources.leftOut, columns.leftOutWeight[column]!)
-      raise(resources.below, columns.below[column]!)
-      const device = columns.device[column]!
-      if (device >= 0) {
-        raise(resources.load + device, columns.load[column]!)
-        raise(resources.sessions + device, 1)
-      }
-      for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
-        if (bits & 1) raise(resources.relays + relay, 1)
     }
     for (const uses of each) uses.forEach((amount, index) => (most[index]! += amount))
   }

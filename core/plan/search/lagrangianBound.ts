@@ -1,5 +1,5 @@
 import { runToEnd } from '../runToEnd'
-import type { Columns } from './columns'
+import { addUse, costOfUse } from './columnUse'
 import { minPoint, pointAtPrice } from './curves'
 import { bestPaths, fullState, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
@@ -15,26 +15,6 @@ interface SubproblemBound {
   worthOfSet: Float64Array
   /** Priced worth of each column in play, in the order of `inPlay`. */
   priced: Float64Array
-}
-
-/** Adds what a column uses of all but the upload; `times` -1 takes it away again. */
-export function use(
-  used: Float64Array,
-  columns: Columns,
-  column: number,
-  resources: Resources,
-  times = 1,
-): void {
-  used[1]! += times * columns.disk[column]!
-  used[resources.leftOut]! += times * columns.leftOutWeight[column]!
-  used[resources.below]! += times * columns.below[column]!
-  const device = columns.device[column]!
-  if (device >= 0) {
-    used[resources.load + device]! += times * columns.load[column]!
-    used[resources.sessions + device]! += times
-  }
-  for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
-    if (bits & 1) used[resources.relays + relay]! += times
 }
 
 /** The best partition of the members of every state into columns, at these prices. */
@@ -63,11 +43,8 @@ function reducedWorths(
   prices: Float64Array,
   resources: Resources,
 ): Float64Array {
-  const { curve, device, load, disk, leftOutWeight, below, relays } = columns
+  const { curve, use } = columns
   const uploadPrice = prices[resources.upload]!
-  const diskPrice = prices[resources.disk]!
-  const leftOutPrice = prices[resources.leftOut]!
-  const belowPrice = prices[resources.below]!
   const priced = new Float64Array(inPlay.length)
   let [last, onCurve] = [-1, 0]
   for (let at = 0; at < priced.length; at += 1) {
@@ -78,16 +55,7 @@ function reducedWorths(
       const point = pointAtPrice(curves, last, uploadPrice)
       onCurve = curves.value[point]! - uploadPrice * curves.wire[point]!
     }
-    let price =
-      diskPrice * disk[column]! +
-      leftOutPrice * leftOutWeight[column]! +
-      belowPrice * below[column]!
-    const own = device[column]!
-    if (own >= 0)
-      price += prices[resources.load + own]! * load[column]! + prices[resources.sessions + own]!
-    for (let bits = relays[column]!, relay = resources.relays; bits > 0; bits >>= 1, relay += 1)
-      if (bits & 1) price += prices[relay]!
-    priced[at] = onCurve - price
+    priced[at] = onCurve - costOfUse(prices, use, column)
   }
   return priced
 }
@@ -105,8 +73,9 @@ function useOfBest(
     const set = bound.first[state]!
     if (set < 0) return
     const column = bound.column[set]!
-    used[0]! += curves.wire[pointAtPrice(curves, columns.curve[column]!, prices[0]!)]!
-    use(used, columns, column, resources)
+    used[resources.upload]! +=
+      curves.wire[pointAtPrice(curves, columns.curve[column]!, prices[resources.upload]!)]!
+    addUse(used, columns.use, column)
     state = moveTo[moveSet.indexOf(set, firstMove[state])]!
   }
 }

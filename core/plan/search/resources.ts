@@ -1,32 +1,47 @@
 import type { Problem } from '../problem/problem'
 
 /**
- * What a plan may use up, in one row: upload, disk, each device's load and sessions, each relay once,
- * and how much may be left out or lie below the floor.
+ * Where each resource stands in a row of all that a plan may use up: upload, disk, each device's load and
+ * sessions, each relay once, and how much may be left out or lie below the floor.
  */
-export interface Resources {
-  capacity: Float64Array
+export interface ResourceLayout {
   upload: number
   disk: number
+  /** Of the first device and relay; the others follow. */
   load: number
   sessions: number
   relays: number
   leftOut: number
   below: number
+  count: number
+}
+
+/** The row, and how much there is of each. */
+export interface Resources extends ResourceLayout {
+  capacity: Float64Array
+}
+
+export function resourceLayoutOf({
+  devices,
+  relays: { length: relayCount },
+}: Pick<Problem, 'devices' | 'relays'>): ResourceLayout {
+  const load = 2
+  const sessions = load + devices.length
+  const relays = sessions + devices.length
+  const leftOut = relays + relayCount
+  const below = leftOut + 1
+  return { upload: 0, disk: 1, load, sessions, relays, leftOut, below, count: below + 1 }
 }
 
 export function resourcesOf(
   problem: Problem,
   most: { leftOutWeight: number; belowFloor: number },
 ): Resources {
-  const devices = problem.devices.length
-  const load = 2
-  const sessions = load + devices
-  const relays = sessions + devices
-  const leftOut = relays + problem.relays.length
-  const capacity = new Float64Array(leftOut + 2)
-  capacity[0] = problem.uploadKbps
-  capacity[1] = problem.diskMegabytes
+  const layout = resourceLayoutOf(problem)
+  const { load, sessions, relays } = layout
+  const capacity = new Float64Array(layout.count)
+  capacity[layout.upload] = problem.uploadKbps
+  capacity[layout.disk] = problem.diskMegabytes
   problem.devices.forEach((device, index) => {
     // Loads are sums of fractions: what fills a device to the last bit may not be refused.
     capacity[load + index] = device.mostLoad + 1e-9
@@ -35,7 +50,7 @@ export function resourcesOf(
   problem.relays.forEach((_, index) => {
     capacity[relays + index] = 1
   })
-  capacity[leftOut] = most.leftOutWeight
-  capacity[leftOut + 1] = most.belowFloor
-  return { capacity, upload: 0, disk: 1, load, sessions, relays, leftOut, below: leftOut + 1 }
+  capacity[layout.leftOut] = most.leftOutWeight
+  capacity[layout.below] = most.belowFloor
+  return { ...layout, capacity }
 }

@@ -1,6 +1,7 @@
 import { solveKnapsack } from './bitrateKnapsack'
 import { belowCount, bestRestOf } from './bestRest'
-import { type Bound, use } from './lagrangianBound'
+import { addUse, isWithin } from './columnUse'
+import type { Bound } from './lagrangianBound'
 import { minPoint } from './curves'
 import { fullState, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
@@ -71,22 +72,6 @@ export function* searchStructures(
   const used = new Float64Array(capacity.length)
   const chosen: { subproblem: number; column: number }[] = []
 
-  const fits = (columns: Subproblem['columns'], column: number): boolean => {
-    const device = columns.device[column]!
-    if (used[resources.disk]! > capacity[resources.disk]!) return false
-    if (used[resources.leftOut]! > capacity[resources.leftOut]!) return false
-    if (used[resources.below]! > capacity[resources.below]!) return false
-    if (device >= 0) {
-      const [load, sessions] = [resources.load + device, resources.sessions + device]
-      if (used[load]! > capacity[load]! || used[sessions]! > capacity[sessions]!) return false
-    }
-    for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1) {
-      const index = resources.relays + relay
-      if (bits & 1 && used[index]! > capacity[index]!) return false
-    }
-    return true
-  }
-
   const settle = (): void => {
     if (!curves) {
       found ??= { value: 0, chosen: [] }
@@ -147,13 +132,13 @@ export function* searchStructures(
         if (steps > mostSteps) isStopped = true
         if (isStopped) return
         if (steps % stepsBetweenYields === 0) yield
-        use(used, columns, column, resources)
-        if (fits(columns, column)) {
+        addUse(used, columns.use, column)
+        if (isWithin(capacity, used, columns.use, column)) {
           chosen.push({ subproblem: index, column })
           yield* visit(index, after, own, ownWire)
           chosen.pop()
         }
-        use(used, columns, column, resources, -1)
+        addUse(used, columns.use, column, -1)
         if (isStopped) return
       }
   }

@@ -1,6 +1,7 @@
 import { runToEnd } from '../runToEnd'
 import fc from 'fast-check'
 import type { Columns, ColumnsAndCurves } from './columns'
+import { columnUseOf } from './columnUse'
 import { CurveWriter } from './curves'
 import { type Subproblem, subproblemOf } from './subproblems'
 import type { Resources } from './resources'
@@ -10,9 +11,13 @@ export const members = 3
 const full = (1 << members) - 1
 const devices = 2
 /** Upload, disk, two loads, two session counts, one relay, left out, below. */
-export const resources = (capacity: readonly number[]): Resources => ({
-  capacity: Float64Array.from(capacity),
+const layout = {
   ...{ upload: 0, disk: 1, load: 2, sessions: 4, relays: 6, leftOut: 7, below: 8 },
+  count: 9,
+}
+export const resources = (capacity: readonly number[]): Resources => ({
+  ...layout,
+  capacity: Float64Array.from(capacity),
 })
 
 export interface Drawn {
@@ -62,7 +67,7 @@ export function written(components: readonly (readonly Drawn[])[]) {
       return writer.end()!
     })
     const field = (name: keyof Omit<Drawn, 'points'>) => sorted.map((each) => each[name])
-    return {
+    const columns = {
       members: Array.from({ length: members }, (_, member) => member),
       routes: [],
       isComplete: true,
@@ -78,6 +83,7 @@ export function written(components: readonly (readonly Drawn[])[]) {
       shape: Int32Array.from(sorted.keys()),
       curve: Int32Array.from(curve),
     }
+    return { ...columns, use: columnUseOf(columns, layout) }
   })
   return { components: made, curves: writer.finish() } satisfies ColumnsAndCurves
 }

@@ -1,0 +1,79 @@
+import type { Columns } from './columns'
+import type { ResourceLayout } from './resources'
+
+/**
+ * What each column uses of each resource but the upload, which its bitrate decides: a sparse matrix,
+ * its entries kept row by row (compressed sparse rows). The entries of a column stand from `first` of it
+ * up to `first` of the next.
+ */
+export interface ColumnUse {
+  first: Int32Array
+  resource: Int32Array
+  amount: Float64Array
+}
+
+type UsingColumns = Pick<
+  Columns,
+  'count' | 'disk' | 'leftOutWeight' | 'below' | 'device' | 'load' | 'relays'
+>
+
+/** The matrix for columns; the one place that says what a column uses of what. */
+export function columnUseOf(columns: UsingColumns, layout: ResourceLayout): ColumnUse {
+  const first = new Int32Array(columns.count + 1)
+  const resource: number[] = []
+  const amount: number[] = []
+  const add = (index: number, used: number): void => {
+    if (used === 0) return
+    resource.push(index)
+    amount.push(used)
+  }
+  for (let column = 0; column < columns.count; column += 1) {
+    add(layout.disk, columns.disk[column]!)
+    add(layout.leftOut, columns.leftOutWeight[column]!)
+    add(layout.below, columns.below[column]!)
+    const device = columns.device[column]!
+    if (device >= 0) {
+      add(layout.load + device, columns.load[column]!)
+      add(layout.sessions + device, 1)
+    }
+    for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
+      if (bits & 1) add(layout.relays + relay, 1)
+    first[column + 1] = resource.length
+  }
+  return { first, resource: Int32Array.from(resource), amount: Float64Array.from(amount) }
+}
+
+/** Adds what a column uses to what is used already; `times` -1 takes it away again. */
+export function addUse(
+  used: Float64Array,
+  { first, resource, amount }: ColumnUse,
+  column: number,
+  times = 1,
+): void {
+  for (let entry = first[column]!; entry < first[column + 1]!; entry += 1)
+    used[resource[entry]!]! += times * amount[entry]!
+}
+
+/** Whether what is used stays within the capacity of all that a column uses. */
+export function isWithin(
+  capacity: Float64Array,
+  used: Float64Array,
+  { first, resource }: ColumnUse,
+  column: number,
+): boolean {
+  for (let entry = first[column]!; entry < first[column + 1]!; entry += 1)
+    if (used[resource[entry]!]! > capacity[resource[entry]!]!) return false
+  return true
+}
+
+/** What a column's use costs at prices of the resources. */
+export function costOfUse(
+  prices: Float64Array,
+  { first, resource, amount }: ColumnUse,
+  column: number,
+): number {
+  let cost = 0
+  for (let entry = first[column]!; entry < first[column + 1]!; entry += 1)
+    cost += prices[resource[entry]!]! * amount[entry]!
+  return cost
+}
