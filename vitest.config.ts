@@ -24,7 +24,12 @@ export default defineConfig({
       {
         resolve: { alias },
         plugins: [vue()],
-        test: { name: 'app', include: ['tests/app/*.test.ts'], environment: 'happy-dom' },
+        test: {
+          name: 'app',
+          include: ['tests/app/*.test.ts'],
+          environment: 'happy-dom',
+          testTimeout: 60_000,
+        },
       },
       {
         test: {

@@ -164,7 +164,7 @@ function timed(show: PlannedShow): {
     const all = performance.now() - start
     if (value.solution) first ??= all
     if (done || all > maxSeconds * 1000)
-      return { first: first ?? all, all, longestStep, isProven: value.isProven }
+      return { first: first ?? all, all, longestStep, isProven: value.status.name !== 'stopped' }
   }
 }
 

@@ -7,8 +7,6 @@ import { takeAbandonedEdit } from './keptEdits'
 import { useShowHistory } from './showHistory'
 import { useShowSaving } from './showSaving'
 
-export type { SaveState } from './showSaving'
-
 /** The show being edited: the one place that holds it, changes it, undoes it and saves it. */
 export const useShowStore = defineStore('show', () => {
   const id = ref('')

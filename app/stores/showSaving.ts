@@ -4,7 +4,7 @@ import { ApiProblem } from '~/api/problem'
 import { currentFrom, saveShow, type StoredShow } from '~/api/shows'
 import { forgetEdit, keepEdit, type KeptEdit } from './keptEdits'
 
-export type SaveState =
+type SaveState =
   | { name: 'saved'; at: Date }
   | { name: 'unsaved' }
   | { name: 'saving' }

@@ -5,6 +5,7 @@ import { type ShowProblem, showProblem } from './problem/showProblem'
 import type { PlannedShow } from './problem/renditionRequests'
 import { planFrom, planOf, type PlanParts } from './showPlan'
 import { type Progress, solving } from './search/solve'
+import type { SearchStatus } from './search/status'
 
 /** What the planner has found for a show. */
 export interface FitResult {
@@ -14,8 +15,8 @@ export interface FitResult {
   /** What each destination and recording that is kept is worth, by its identifier; Σ is that of `worth`. */
   unitsById: Record<string, number>
   uploadKbps: number
-  isProven: boolean
-  gapScoreUnits: number | null
+  /** Its gap is in score units. */
+  status: SearchStatus
 }
 
 function unitsById({ problem, sources }: ShowProblem, solution: Solution): Record<string, number> {
@@ -31,13 +32,12 @@ function unitsById({ problem, sources }: ShowProblem, solution: Solution): Recor
 export function* fittingShow(show: PlannedShow): Generator<FitResult, FitResult> {
   const made = showProblem(show)
   const run = solving(made.problem, made.preferences)
-  const result = ({ solution, isProven, gapScoreUnits }: Progress): FitResult => ({
+  const result = ({ solution, status }: Progress): FitResult => ({
     parts: solution && planFrom(show, made, solution),
     worth: solution?.worth ?? null,
     unitsById: solution ? unitsById(made, solution) : {},
     uploadKbps: solution?.uploadKbps ?? 0,
-    isProven,
-    gapScoreUnits,
+    status,
   })
   let last: Progress | null = null
   let said: FitResult | null = null

@@ -6,6 +6,7 @@ import {
   type PlanParts,
   possibleImprovements,
   withPlan,
+  type FitResult,
 } from '@green-mantle/core/plan'
 import { lineOf, type Show } from '@green-mantle/core/show'
 import { plannedDemoShow } from '@green-mantle/demo'
@@ -41,13 +42,12 @@ vi.mock('~/api/shows', async (original) => ({
 }))
 
 const questions = worker.asked as Question[]
-const result = (parts: PlanParts | null, isProven = true) => ({
+const result = (parts: PlanParts | null, isProven = true): FitResult => ({
   parts,
   worth: parts && { leftOutWeight: 0, belowFloor: 0, scoreUnits: 1, encodes: 1, kbps: 1 },
   uploadKbps: 0,
   unitsById: {},
-  isProven,
-  gapScoreUnits: isProven ? 0 : null,
+  status: isProven ? { name: 'optimal', gap: 0 } : { name: 'stopped', gap: null },
 })
 const answer = (question: Question): void =>
   question.tell({ about: 'plan', result: result(fitShow(question.show).parts), isLast: true })

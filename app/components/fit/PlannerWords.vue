@@ -22,8 +22,8 @@ const words = computed(() => {
     return planner.nearest?.parts
       ? 'No plan keeps what has to be kept. This is the one that nearly does; see below which demands collide.'
       : 'No plan keeps what has to be kept; see below which demands collide.'
-  if (!found.isProven)
-    return `The best plan found for ${usable}, not proven: another could be ${gapInWords(found) ?? 'better'}.`
+  if (found.status.name === 'stopped')
+    return `The best plan found for ${usable}, not proven: another could be ${gapInWords(found.status.gap) ?? 'better'}.`
   if (!planner.isAutomatic && !planner.isCarried)
     return `Cells are set by hand. The planner knows the best possible plan for ${usable}, ${within.value}.`
   return `The best possible plan for ${usable}, ${within.value}. Pinned cells are kept.`

@@ -48,7 +48,7 @@ const tone = (share: number): string =>
         </ul>
       </template>
       <p
-        v-else-if="planner.result?.parts && planner.result.isProven && !planner.isWorking"
+        v-else-if="planner.result?.status.name === 'optimal' && !planner.isWorking"
         class="text-ink-2"
       >
         Nothing holds this plan back: more upload or a faster computer would not better it by more

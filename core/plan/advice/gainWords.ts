@@ -1,6 +1,5 @@
 import type { FitSettings } from '../../show'
 import { listInWords, mbpsInWords, pointsInWords } from '../../words'
-import type { FitResult } from '../fitShow'
 import type { Gain } from './gains'
 import { scoreUnitsPerPoint } from '../problem/problem'
 
@@ -36,7 +35,7 @@ export function gainInWords(gain: Gain): string {
 export const changesSomething = (gain: Gain): boolean => gainInWords(gain) !== noChange
 
 /** How far a plan that is not proven could be from the best, as in "at most 1.2 points better"; null where that is not known. */
-export const gapInWords = ({ gapScoreUnits }: Pick<FitResult, 'gapScoreUnits'>): string | null =>
+export const gapInWords = (gapScoreUnits: number | null): string | null =>
   gapScoreUnits === null
     ? null
     : `at most ${pointsInWords(gapScoreUnits / scoreUnitsPerPoint)} better`

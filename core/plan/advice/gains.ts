@@ -45,7 +45,7 @@ export function gainOf(way: Improvement, before: FitResult, after: FitResult): G
     aboveFloor: less(({ belowFloor }) => belowFloor),
     encodesFewer: less(({ encodes }) => encodes),
     freedKbps: before.uploadKbps - after.uploadKbps,
-    isAtLeast: !after.isProven,
+    isAtLeast: after.status.name === 'stopped',
   }
 }
 

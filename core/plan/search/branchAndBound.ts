@@ -2,6 +2,7 @@ import { boundAt, findingBound } from './lagrangianBound'
 import { firstBound, boundByPartialPricing, nearlyBest } from './partialPricing'
 import type { Subproblem } from './subproblems'
 import type { Resources } from './resources'
+import { proven, type SearchStatus } from './status'
 import { branch } from './branching'
 import { type Found, searchStructures } from './structures'
 import { reducedCostFixed, type Node } from './reducedCostFixing'
@@ -12,7 +13,7 @@ export interface Optimum {
   most: number
   /** At the prices found, whatever the search has ruled out since: no way to serve everybody, one by one or in subproblems, is worth more. */
   mostAtPrices: number
-  isProven: boolean
+  status: SearchStatus
 }
 
 /** How much more a plan may still be worth than the one that is taken. */
@@ -53,11 +54,17 @@ export function* branchAndBound(
   let steps = 0
   const within = (): number => (steps < patience ? margin.atFirst : margin.atLast)
   let mostAtPrices = Infinity
-  const proven = (): Optimum => ({
+  const ended = (): Optimum => ({
     found,
     most: found ? found.value + within() : -Infinity,
     mostAtPrices,
-    isProven: true,
+    status: proven(found !== null, within()),
+  })
+  const soFar = (): Optimum => ({
+    found,
+    most,
+    mostAtPrices,
+    status: { name: 'stopped', gap: found && Number.isFinite(most) ? most - found.value : null },
   })
   const better = (next: Found | null): boolean => {
     if (!next || (found && next.value <= found.value)) return false
@@ -88,24 +95,24 @@ export function* branchAndBound(
       const { value, done } = run.next()
       if (done) return value
       steps += 1
-      yield { found, most, mostAtPrices, isProven: false }
+      yield soFar()
     }
   }
 
   let node: Node = { subproblems, bound: yield* steadily(firstBound(subproblems, resources)) }
   most = node.bound.most
   if (node.bound.most === -Infinity)
-    return { found: null, most: -Infinity, mostAtPrices: -Infinity, isProven: true }
+    return { found: null, most: -Infinity, mostAtPrices: -Infinity, status: proven(false) }
   for (const times of found ? [] : rounds.first) {
     node = yield* steadily(bounded(node, times))
     most = node.bound.most
     yield* steadily(firstLook(node, true))
-    if (!found && (yield* steadily(firstLook(node)))) return proven()
+    if (!found && (yield* steadily(firstLook(node)))) return ended()
     if (found) break
   }
-  if (!found && isOneLookEnough)
-    return { found, most: node.bound.most, mostAtPrices, isProven: false }
-  yield { found, most: node.bound.most, mostAtPrices, isProven: false }
+  most = node.bound.most
+  if (!found && isOneLookEnough) return soFar()
+  yield soFar()
   if (node.bound.most >= least()) node = yield* steadily(bounded(node, rounds.after))
   // A plan that was given may be far from the best; the better the one that is known, the less is looked at.
   if (start && node.bound.most >= least()) {
@@ -116,7 +123,7 @@ export function* branchAndBound(
   // Little is looked at while only what is nearly worth the bound is looked for, and that is mostly where the best is.
   mostAtPrices = (yield* steadily(findingBound(subproblems, node.bound.prices, resources))).most
   most = node.bound.most
-  if (most < least()) return proven()
+  if (most < least()) return ended()
   for (let reach = (most - least()) * firstReach; ; reach *= widening) {
     const floor = Math.max(least(), most - reach)
     const open: Node[] = [node]
@@ -140,10 +147,10 @@ export function* branchAndBound(
         nodes.sort((a, b) => a.bound.most - b.bound.most)
         open.push(...nodes.filter(({ bound }) => bound.most >= wanted))
       }
-      if (isBetter || open.length > 0) yield { found, most, mostAtPrices, isProven: false }
+      if (isBetter || open.length > 0) yield soFar()
     }
     if (least() >= floor) break
     most = floor
   }
-  return proven()
+  return ended()
 }

@@ -5,6 +5,7 @@ import { setLabels } from './labelSetting'
 import { type Subproblem, subproblemOf } from './subproblems'
 import type { Resources } from './resources'
 import { bundleMethod } from './bundleMethod'
+import { nothingKnown, proven, type SearchStatus } from './status'
 import { branch } from './branching'
 import { type Found, searchStructures } from './structures'
 import { reducedCostFixed, type Node } from './reducedCostFixing'
@@ -28,7 +29,7 @@ const rounding = 1e-4
 export interface Shortfall {
   /** Its points are of the curves that were given, each the lowest. */
   found: Found | null
-  isProven: boolean
+  status: SearchStatus
 }
 
 /** What a plan is to have least of, with how much of each a column has. */
@@ -120,7 +121,10 @@ export function* leastShortfall(
     halves.sort((a, b) => a.bound.most - b.bound.most)
     open.push(...halves.filter(({ bound }) => bound.most >= floor()))
   }
-  return { found: found && asGiven(found, { components, curves }), isProven: open.length === 0 }
+  return {
+    found: found && asGiven(found, { components, curves }),
+    status: open.length === 0 ? proven(found !== null) : nothingKnown,
+  }
 }
 
 /** The same plan with the points of the curves that were given, each the lowest. */

@@ -12,15 +12,14 @@ import type { Assignment, PlannedEncode, Problem, Solution, Worth } from '../pro
 import { noPreferences, type Preferences } from '../problem/preferences'
 import { resourcesOf } from './resources'
 import { leastShortfall, type Shortfall } from './shortfall'
+import { nothingKnown, proven, type SearchStatus, worthLess } from './status'
 import type { Found } from './structures'
 
 export interface Progress {
   /** The best plan so far; null before there is one. */
   solution: Solution | null
-  /** Whether no plan exists that is better by more than the margin. With no solution: whether none exists at all. */
-  isProven: boolean
-  /** How many score units better a plan could still be; null where not known. */
-  gapScoreUnits: number | null
+  /** Its gap is in score units. */
+  status: SearchStatus
 }
 
 /** The share of the margin in which the best need not be told from the next, unless that takes long; the rest is left to choose in. */
@@ -170,10 +169,10 @@ export function* solving(
       yield step.value
       continue
     }
-    const { solution, gapScoreUnits } = step.value
+    const { solution, status } = step.value
     if (!solution || margin === 0) return step.value
     const { scoreUnits, belowFloor } = solution.worth
-    const highest = scoreUnits + (step.value.isProven ? gapScoreUnits! : 0)
+    const highest = scoreUnits + (status.name === 'optimal' ? status.gap : 0)
     const phase = lexicographicPhase(given, preferences, solution, {
       highestScoreUnits: highest,
       marginUnits: margin,
@@ -183,19 +182,15 @@ export function* solving(
       const next = phase.next()
       if (next.done)
         return {
-          ...step.value,
           solution: next.value,
-          gapScoreUnits:
-            gapScoreUnits === null
-              ? null
-              : gapScoreUnits + scoreUnits - next.value.worth.scoreUnits,
+          status: worthLess(status, scoreUnits - next.value.worth.scoreUnits),
         }
       yield step.value
     }
   }
 }
 
-const nothingYet: Progress = { solution: null, isProven: false, gapScoreUnits: null }
+const nothingYet: Progress = { solution: null, status: nothingKnown }
 
 /** The plan of the highest score, or one that is proven to be no more than a margin below it. */
 function* nearlyBest(
@@ -207,29 +202,29 @@ function* nearlyBest(
   const { scoreUnit } = weightsOf(problem)
   const progress = (
     columns: ColumnsAndCurves,
-    { found, most, mostAtPrices, isProven }: Optimum,
+    { found, most, mostAtPrices, status }: Optimum,
     isLast: boolean,
   ): Progress => {
     const areColumnsComplete = columns.components.every((component) => component.isComplete)
     const isComplete = aggregation.isExact && areColumnsComplete
     if (isLast && found && !aggregation.isExact && aggregation.isBoundExact && areColumnsComplete) {
       // The search has not tried every way to spread those that are alike, but the bound holds for all.
-      const gap = Math.ceil((mostAtPrices - found.value) / scoreUnit)
+      const gap = Math.max(0, Math.ceil((mostAtPrices - found.value) / scoreUnit))
       return {
         solution: disaggregated(solutionFrom(problem, columns, found), aggregation),
-        isProven: gap <= inAll,
-        gapScoreUnits: Math.max(0, gap),
+        status: { name: gap <= inAll ? 'optimal' : 'stopped', gap },
       }
     }
+    const isDecided = isLast && status.name !== 'stopped' && isComplete
+    const gap =
+      found && isComplete && Number.isFinite(most)
+        ? Math.ceil((most - found.value) / scoreUnit)
+        : null
     return {
       solution: found && disaggregated(solutionFrom(problem, columns, found), aggregation),
-      isProven: isLast && isProven && isComplete,
-      gapScoreUnits:
-        isLast && isProven && isComplete && inAll === 0
-          ? 0
-          : found && isComplete && Number.isFinite(most)
-            ? Math.ceil((most - found.value) / scoreUnit)
-            : null,
+      status: isDecided
+        ? proven(found !== null, inAll === 0 ? 0 : (gap ?? 0))
+        : { name: 'stopped', gap },
     }
   }
   function* best(
@@ -283,7 +278,7 @@ function* nearlyBest(
         const best = atBestBitrates(columns, shown, problem.uploadKbps)
         said = progress(
           columns,
-          { found: best, most: Infinity, mostAtPrices: Infinity, isProven: false },
+          { found: best, most: Infinity, mostAtPrices: Infinity, status: nothingKnown },
           false,
         )
       }
@@ -297,8 +292,7 @@ function* nearlyBest(
     const solution = solutionOfEncodes(uses, raised(uses, atOnce))
     said = {
       solution: disaggregated(solution, aggregation),
-      isProven: false,
-      gapScoreUnits: null,
+      status: nothingKnown,
     }
     yield said
   }
@@ -313,29 +307,33 @@ function* nearlyBest(
   const isComplete = aggregation.isExact && all.components.every((columns) => columns.isComplete)
   const least = yield* settling(all, minLeftOut(problem, all, atOnce && selectionOf(all, atOnce)))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
-  const settled = (optimum: Optimum, shortfall: Shortfall): Progress => ({
-    ...progress(all, optimum, true),
-    ...(shortfall.isProven && aggregation.isExact ? {} : { isProven: false, gapScoreUnits: null }),
-  })
+  const settled = (optimum: Optimum, ...shortfalls: readonly Shortfall[]): Progress => {
+    const areLeast = shortfalls.every(({ status }) => status.name === 'optimal')
+    const last = progress(all, optimum, true)
+    return areLeast && aggregation.isExact ? last : { ...last, status: nothingKnown }
+  }
   if (!least.found)
-    return { solution: null, isProven: least.isProven && isComplete, gapScoreUnits: null }
+    return {
+      solution: null,
+      status: least.status.name === 'infeasible' && isComplete ? least.status : nothingKnown,
+    }
   const { leftOutWeight } = solutionFrom(problem, all, least.found).worth
   const aboveFloor =
     leftOutWeight === 0 ? whole : yield* best(all, { leftOutWeight, belowFloor: 0 }, null)
   if (aboveFloor.found) return settled(aboveFloor, least)
 
   const resources = resourcesOf(problem, { leftOutWeight, belowFloor: noLimit })
-  const { found, isProven } = yield* settling(
+  const leastBelow = yield* settling(
     all,
     leastShortfall(all, 'below', resources, {
       start: least.found,
       // Where no plan has everybody above the floor, one that has one below is the best.
-      least: aboveFloor.isProven ? 1 : 0,
+      least: aboveFloor.status.name === 'infeasible' ? 1 : 0,
     }),
   )
-  const { belowFloor } = solutionFrom(problem, all, found!).worth
-  const last = yield* best(all, { leftOutWeight, belowFloor }, found)
-  return settled(last, { found, isProven: least.isProven && isProven })
+  const { belowFloor } = solutionFrom(problem, all, leastBelow.found!).worth
+  const last = yield* best(all, { leftOutWeight, belowFloor }, leastBelow.found)
+  return settled(last, least, leastBelow)
 }
 
 /** Solves to the end; see `solving`. */

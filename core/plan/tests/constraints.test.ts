@@ -37,8 +37,10 @@ const crowded = fc
   .map(([from, destinations]) => crowdedShow(from, destinations))
 
 /** What comes before the score. */
-const firstParts = ({ solution, isProven }: Progress) =>
-  isProven && solution ? [solution.worth.leftOutWeight, solution.worth.belowFloor] : null
+const firstParts = ({ solution, status }: Progress) =>
+  status.name === 'optimal' && solution
+    ? [solution.worth.leftOutWeight, solution.worth.belowFloor]
+    : null
 
 describe('plans of shows that are seldom drawn', () => {
   it('keep every constraint, on the way and at the end', () => {
@@ -82,7 +84,7 @@ describe('plans of as many destinations as there can be', () => {
     check(crowded, 12, (show) => {
       const before = planned(showProblem(show)).solution
       const after = planned(showProblem(withUpload(show, 5000)))
-      if (before && after.isProven)
+      if (before && after.status.name !== 'stopped')
         expect(after.solution?.worth.leftOutWeight).toBeLessThanOrEqual(before.worth.leftOutWeight)
     })
   })
