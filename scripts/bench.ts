@@ -1,6 +1,7 @@
 import { dragArea, headroomArea, loadArea, picturesArea } from '../bench/browser'
 import coreArea from '../bench/core'
 import { type Area, printFigures } from '../bench/figure'
+import encoderLoadArea from '../bench/encoderLoad'
 import listArea from '../bench/list'
 import ownPictureArea from '../bench/ownPicture'
 import plannerArea from '../bench/planner'
@@ -14,6 +15,7 @@ import { ensurePrograms } from './systemPackages'
 const areas: Record<string, Area> = {
   core: coreArea,
   drag: dragArea,
+  'encoder-load': encoderLoadArea,
   headroom: headroomArea,
   list: listArea,
   load: loadArea,
@@ -33,7 +35,7 @@ main(async () => {
       `No such area: ${unknown.join(', ')}. There are ${Object.keys(areas).join(', ')}.`,
     )
   // Each takes minutes: what is sent is sent in real time, and encodes are encoded.
-  const encoding = ['wire', 'own-picture']
+  const encoding = ['wire', 'own-picture', 'encoder-load']
   const chosen =
     wanted.length > 0 ? wanted : Object.keys(areas).filter((name) => !encoding.includes(name))
   if (chosen.some((name) => encoding.includes(name))) await ensurePrograms([systemPrograms.encoder])

@@ -1,12 +1,10 @@
 import { rm, statfs } from 'node:fs/promises'
 import { cpus } from 'node:os'
-import { join } from 'node:path'
 import {
   type GraphicsFamily,
   graphicsEncoderName,
   listedGraphics,
   softwareEncoders,
-  videoArguments,
 } from '@green-mantle/core/encoding'
 import {
   type DecodingRun,
@@ -29,12 +27,19 @@ import {
   type ComputerMeasured,
   type Device,
   efforts,
-  newPlanDetails,
   plannedShareLimitsPercent,
 } from '@green-mantle/core/show'
 import { makeWorkFolder } from '../files/workFolders'
 import { askWhatIsCarried } from './carrying'
-import { ask, listedEncoders, programVersion } from './encoderProgram'
+import { listedEncoders, programVersion } from './encoderProgram'
+import {
+  defaultBitrateKbps,
+  type EncodeSpec,
+  inputOf,
+  makeClips,
+  nowhere,
+  softwareEncode,
+} from './measuredEncodes'
 import { type RunResult, runTogether } from './runs'
 
 /** What is told while measuring goes on. */
@@ -55,48 +60,7 @@ export interface MeasuringOptions {
   report: (report: MeasuringReport) => void
 }
 
-const clipSeconds = 3
-const clipFramesPerSecond = 30
 const processorId = 'processor'
-
-/** The same pictures for every run: a moving one with grain, cheap to decode. */
-async function makeClips(folder: string): Promise<Map<number, string>> {
-  const clips = new Map<number, string>()
-  for (const { width, height } of measuredSizes) {
-    const path = join(folder, `${width}x${height}.mkv`)
-    const { worked, errors } = await ask('ffmpeg', [
-      ...['-loglevel', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i'],
-      `testsrc2=size=${width}x${height}:rate=${clipFramesPerSecond}:duration=${clipSeconds},noise=alls=12:allf=t`,
-      ...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '22', '-pix_fmt', 'yuv420p', path],
-    ])
-    if (!worked) throw new Error(`The pictures to measure with could not be made: ${errors}`)
-    clips.set(width, path)
-  }
-  return clips
-}
-
-const inputOf = (clip: string): string[] => ['-stream_loop', '-1', '-i', clip]
-const nowhere = ['-f', 'null', '-']
-
-/** Bits that a picture of this size is usually given, so that the encoder has its usual work. */
-const defaultBitrateKbps = ({ width, height }: { width: number; height: number }): number =>
-  Math.max(200, Math.round((width * height * clipFramesPerSecond * 0.1) / 1000))
-
-type EncodeSpec = Omit<PlannedRun, 'atOnce'>
-
-const softwareEncode = (clip: string, spec: EncodeSpec): string[] => [
-  ...inputOf(clip),
-  ...['-map', '0:v:0', '-pix_fmt', 'yuv420p'],
-  ...videoArguments({
-    ...spec,
-    framesPerSecond: 30,
-    videoBitrateKbps: defaultBitrateKbps(spec),
-    keyframeIntervalSeconds: 2,
-    bFrames: 2,
-    encoder: newPlanDetails().encoder,
-  }),
-  ...nowhere,
-]
 
 const graphicsEncode = (
   clip: string,
@@ -229,7 +193,7 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
     }
     const listed = await listedEncoders()
     const found = codecs.filter((codec) => listed.has(softwareEncoders[codec].name))
-    const clips = await makeClips(folder)
+    const clips = await makeClips(folder, measuredSizes)
     const clipOf = ({ width }: { width: number }): string => clips.get(width) as string
     const runs = plannedRuns(pass, found)
     const mixes = plannedMixes(found)

@@ -19,7 +19,8 @@ export function useComputerEditing() {
   function edit(label: string, recipe: (computer: Computer) => void): void {
     store.edit(label, (draft) => {
       recipe(draft.computer)
-      return withoutGoneDevices(draft)
+      const { destinations, recordings } = withoutGoneDevices(draft)
+      Object.assign(draft, { destinations, recordings })
     })
   }
 

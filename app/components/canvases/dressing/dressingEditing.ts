@@ -12,9 +12,14 @@ export function useDressingEditing() {
   }
 
   function change(label: string, recipe: (dressing: Dressing) => void): void {
-    store.edit(`${label} of the dressing`, ({ dressing }) => recipe(dressing), {
-      mergeKey: `dressing ${label}`,
-    })
+    store.edit(
+      `${label} of the dressing`,
+      ({ dressing }) => {
+        // What it gives back is of no meaning: it alters what it is given.
+        recipe(dressing)
+      },
+      { mergeKey: `dressing ${label}` },
+    )
   }
 
   return { choose, change }

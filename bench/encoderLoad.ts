@@ -1,0 +1,111 @@
+import { mkdtemp, rm } from 'node:fs/promises'
+import { availableParallelism, tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { loadOn } from '@green-mantle/core/fit'
+import { measuredSizes } from '@green-mantle/core/measured'
+import type { Device } from '@green-mantle/core/show'
+import {
+  type EncodeSpec,
+  inputOf,
+  makeClips,
+  nowhere,
+  softwareEncode,
+} from '../server/measuring/measuredEncodes'
+import { measureComputer } from '../server/measuring/measureComputer'
+import { runTogether } from '../server/measuring/runs'
+import type { Area } from './figure'
+
+const { signal } = new AbortController()
+const runSeconds = 4
+const framesPerSecond = 30
+
+const [measuredLarge, measuredSmall] = measuredSizes
+const sizes = [
+  { width: 1920, height: 1080 },
+  measuredLarge,
+  { width: 854, height: 480 },
+  measuredSmall,
+] as const
+const [full, large, middle, small] = sizes
+const h264 = 'h264' as const
+
+/** Encodes that run at once: of sizes that were measured and of two that were not. */
+const mixes: Record<string, EncodeSpec[]> = {
+  two_alike: [
+    { codec: h264, effort: 'brisk', ...large },
+    { codec: h264, effort: 'brisk', ...large },
+  ],
+  large_and_small: [
+    { codec: h264, effort: 'balanced', ...full },
+    { codec: h264, effort: 'balanced', ...small },
+  ],
+  two_efforts: [
+    { codec: h264, effort: 'fastest', ...full },
+    { codec: h264, effort: 'fine', ...middle },
+  ],
+  a_ladder: [
+    { codec: h264, effort: 'brisk', ...full },
+    { codec: h264, effort: 'brisk', ...large },
+    { codec: h264, effort: 'brisk', ...middle },
+    { codec: h264, effort: 'brisk', ...small },
+  ],
+  many_small: Array.from({ length: 4 }, () => ({
+    codec: h264,
+    effort: 'balanced' as const,
+    ...small,
+  })),
+  three_sizes: [
+    { codec: h264, effort: 'fine', ...large },
+    { codec: h264, effort: 'brisk', ...middle },
+    { codec: h264, effort: 'fastest', ...small },
+  ],
+}
+
+/** Share of the processor that a frame a second takes. */
+async function shareOf(args: readonly (readonly string[])[]): Promise<number[]> {
+  const results = await runTogether(args, runSeconds, signal)
+  return results.map(({ framesPerProcessorSecond }) => 1 / (framesPerProcessorSecond ?? NaN))
+}
+
+/**
+ * The load that the model foretells for mixes of encodes, from what was measured of each alone at two
+ * sizes, over what they took of the processor. It is the processes' own time that counts, so that what
+ * else runs on the machine changes little.
+ */
+const area: Area = async () => {
+  const folder = await mkdtemp(join(tmpdir(), 'green-mantle-bench-'))
+  try {
+    const computer = await measureComputer({
+      ...{ pass: 'thorough' as const, installation: 'bench', recordingFolder: folder, signal },
+      report: () => {},
+    })
+    const processor = computer.devices.find(({ kind }) => kind === 'processor') as Device
+    const clips = await makeClips(folder, sizes)
+    const clipOf = ({ width }: { width: number }): string => clips.get(width) as string
+    const decoding = new Map<number, number>()
+    for (const { width } of sizes) {
+      const [share] = await shareOf([[...inputOf(clipOf({ width })), ...nowhere]])
+      decoding.set(width, share as number)
+    }
+    const figures = []
+    for (const [name, mix] of Object.entries(mixes)) {
+      const taken = await shareOf(mix.map((spec) => softwareEncode(clipOf(spec), spec)))
+      const foretold = mix.map(
+        (spec) =>
+          (loadOn(processor, { ...spec, framesPerSecond }) ?? NaN) / framesPerSecond +
+          (decoding.get(spec.width) as number),
+      )
+      const sum = (shares: readonly number[]): number =>
+        shares.reduce((total, share) => total + share, 0)
+      figures.push({ name, value: sum(foretold) / sum(taken), unit: 'foretold / taken' })
+    }
+    return [
+      ...figures,
+      { name: 'cores', value: availableParallelism(), unit: '' },
+      { name: 'together', value: processor.togetherFactor ?? 1, unit: 'factor' },
+    ]
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}
+export default area
