@@ -15,7 +15,7 @@ export function useShowEditing() {
     setDetails: (label: string, details: Partial<Details>): void => set(label, details),
     setPictureKind: (pictureKind: PictureChoice): void =>
       set('Set the kind of picture', { pictureKind }),
-    useOwnPicture: (ownPicture: OwnPicture): void =>
+    takeOwnPicture: (ownPicture: OwnPicture): void =>
       set('Use my picture', { ownPicture, pictureKind: 'own' }),
     setMixSampleRate: (mixSampleRateHz: Show['mixSampleRateHz']): void =>
       set('Set the rate of the mix', { mixSampleRateHz }),

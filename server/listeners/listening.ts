@@ -60,8 +60,8 @@ interface Listening {
   strangers: string[]
   /** Whether what arrives is decoded, to see a picture that stands still and hear silence. */
   watches: boolean
-  /** Whether a short stretch of each picture is kept, to be held against what was sent. */
-  keeps: boolean
+  /** The sends of whose picture a short stretch is kept, to be held against what was sent. */
+  keeps: ReadonlySet<string>
   sockets: Set<Socket>
   /** Open to other computers of the local network; null where it never was or was closed. */
   network: OpenToNetwork | null
@@ -76,6 +76,7 @@ const sendsOf = (show: EncodedShow): EncodedOutput[] =>
     encodes.flatMap(({ outputs }) => outputs.filter(({ feed }) => !feed.isRecording)),
   )
 
+const noSends: ReadonlySet<string> = new Set()
 const notWatched: Watching = { take: () => {}, stop: () => {} }
 
 /** Takes one publisher for the send whose key it brings. */
@@ -97,7 +98,7 @@ function admit(
   const watched = [...listening.rtmp.values()].filter(({ isArriving }) => isArriving).length
   const watching =
     listening.watches && watched < maxWatched ? watchFlv(arrival.watched) : notWatched
-  const stretch = listening.keeps ? keepStretch() : null
+  const stretch = listening.keeps.has(send.output.key) ? keepStretch() : null
   Object.assign(send, {
     ...{ arrival, stretch, isArriving: true },
     ...{ wireBytes: 0, ended: null, refusedSecond: 0 },
@@ -133,7 +134,7 @@ async function open(): Promise<Listening> {
     others: [],
     strangers: [],
     watches: true,
-    keeps: false,
+    keeps: noSends,
     sockets: new Set(),
     network: null,
     lastLookedAt: Date.now(),
@@ -197,20 +198,20 @@ function inTurn(work: () => Promise<void>): Promise<void> {
 
 /**
  * Listens to every send of a show, on this computer alone until it is opened. `watches`: whether what arrives over RTMP is
- * decoded as well; in a trial that would take from the encoders what is being measured. `keeps`: whether a
- * short stretch of each picture is kept instead. `forgets`: what came before, of sends that are not coming
- * in now, is nobody's any more.
+ * decoded as well; in a trial that would take from the encoders what is being measured. `keeps`: the
+ * sends of whose picture a short stretch is kept instead. `forgets`: what came before, of sends that are
+ * not coming in now, is nobody's any more.
  */
 export const beginListening = (
   showId: string,
   show: EncodedShow,
-  { watches = true, keeps = false, forgets = false } = {},
+  { watches = true, keeps = noSends, forgets = false } = {},
 ): Promise<void> => inTurn(() => begin(showId, show, { watches, keeps, forgets }))
 
 async function begin(
   showId: string,
   show: EncodedShow,
-  { watches, keeps, forgets }: { watches: boolean; keeps: boolean; forgets: boolean },
+  { watches, keeps, forgets }: { watches: boolean; keeps: ReadonlySet<string>; forgets: boolean },
 ): Promise<void> {
   await endForgotten()
   let listening = listenings.get(showId)
@@ -221,7 +222,7 @@ async function begin(
   listening.watches = watches
   listening.keeps = keeps
   await align(listening, show)
-  if (!keeps) for (const send of listening.rtmp.values()) send.stretch = null
+  for (const [key, send] of listening.rtmp) if (!keeps.has(key)) send.stretch = null
   if (!forgets) return
   for (const send of listening.rtmp.values())
     if (!send.isArriving)

@@ -187,39 +187,51 @@ const inputInWords = (files: readonly (string | null)[]): string => {
     : 'clip that was chosen'
 }
 
-/** What arrived of each encode held against its canvas, by the key of every output of it that arrived over RTMP. */
+/** One output over RTMP of each of the first encodes, which stands for all others of its encode. */
+interface ComparedOutput {
+  key: string
+  canvas: CanvasName
+  rendition: EncodedOutput['rendition']
+  all: readonly EncodedOutput[]
+}
+const comparedOutputs = (canvases: readonly CanvasEncodes[]): ComparedOutput[] =>
+  canvases
+    .flatMap(({ canvas, encodes }) =>
+      encodes.flatMap(({ encode: { rendition }, outputs }) => {
+        const first = outputs.find(({ muxer, feed }) => muxer === 'flv' && !feed.isRecording)
+        return first ? [{ key: first.key, canvas, rendition, all: outputs }] : []
+      }),
+    )
+    .slice(0, maxComparedEncodes)
+
+/** What arrived of each encode held against its canvas, by the key of every output of it. */
 async function likenessesOf({
   showId,
   show,
-  canvases,
+  compared,
   clips,
   folder,
   signal,
 }: Pick<TrialOptions, 'showId' | 'show' | 'signal'> & {
-  canvases: readonly CanvasEncodes[]
+  compared: readonly ComparedOutput[]
   clips: ReadonlyMap<CanvasName, string>
   folder: string
 }): Promise<Map<string, Likeness>> {
   const found = new Map<string, Likeness>()
-  const encodes = canvases.flatMap(({ canvas, encodes: own }) =>
-    own.map(({ encode, outputs }) => ({ canvas, rendition: encode.rendition, outputs })),
-  )
-  for (const { canvas, rendition, outputs } of encodes.slice(0, maxComparedEncodes)) {
-    const arrived = outputs.find(({ key }) => stretchOf(showId, key).length > 0)
-    if (!arrived || signal.aborted) continue
+  for (const { key: comparedKey, canvas, rendition, all } of compared) {
+    const arrived = stretchOf(showId, comparedKey)
+    if (arrived.length === 0 || signal.aborted) continue
     const shown = {
       ...show.canvasPair[canvas],
       clip: clips.get(canvas) as string,
       framesPerSecond: show.canvasPair.framesPerSecond,
     }
     // A trial is worth keeping also where this one look at it fails.
-    const likeness = await likenessOf(
-      stretchOf(showId, arrived.key),
-      rendition.framesPerSecond,
-      shown,
-      { folder, signal },
-    ).catch(() => null)
-    if (likeness) for (const { key } of outputs) found.set(key, likeness)
+    const likeness = await likenessOf(arrived, rendition.framesPerSecond, shown, {
+      folder,
+      signal,
+    }).catch(() => null)
+    if (likeness) for (const { key } of all) found.set(key, likeness)
   }
   return found
 }
@@ -237,6 +249,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
   try {
     report('Making ready what the canvases show')
     const canvases = canvasEncodesOf(show)
+    const compared = comparedOutputs(canvases)
     const clips = new Map<CanvasName, string>()
     for (const { canvas } of canvases) {
       const fileId = files[canvas]
@@ -247,7 +260,11 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
           : await makeMediaClip(folder, show, canvas, options.pieces(fileId)),
       )
     }
-    await beginListening(showId, show, { watches: false, keeps: true, forgets: true })
+    await beginListening(showId, show, {
+      watches: false,
+      keeps: new Set(compared.map(({ key }) => key)),
+      forgets: true,
+    })
     const listeners = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
     const rtmp = [...listeners.values()].find(({ streamKey }) => streamKey !== '')
     if (line !== null && rtmp?.address) {
@@ -293,7 +310,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
           })),
       )
       report('Holding pictures against what was sent')
-      const likenesses = await likenessesOf({ showId, show, canvases, clips, folder, signal })
+      const likenesses = await likenessesOf({ showId, show, compared, clips, folder, signal })
       const sends = outputs
         .filter(({ feed }) => !feed.isRecording)
         .map((output) =>

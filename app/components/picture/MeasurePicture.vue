@@ -107,7 +107,7 @@ const shown = computed(() =>
             type="button"
             class="button"
             :disabled="isInUse(picture)"
-            @click="editing.useOwnPicture(picture)"
+            @click="editing.takeOwnPicture(picture)"
           >
             {{ isInUse(picture) ? 'This show uses it' : 'Use in this show' }}
           </button>
