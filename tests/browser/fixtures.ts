@@ -150,9 +150,11 @@ export { expect }
 export const step = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name })
 
-/** Waits until the server has acknowledged everything. */
+/** Waits until the server has acknowledged everything; after a minute the note tells the hour. */
 export async function untilSaved(page: Page): Promise<void> {
-  await expect(page.getByText(/saved just now/)).toBeVisible({ timeout: 15_000 })
+  await expect(page.getByText(/^saved (just now|at \d\d:\d\d)$/)).toBeVisible({
+    timeout: 15_000,
+  })
 }
 
 const wcag22aa = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
