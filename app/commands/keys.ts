@@ -3,6 +3,9 @@ import { onScopeDispose, watch } from 'vue'
 import { allCommands, type Command, runCommand } from './commands'
 import { isApple, keysOf } from './ownKeys'
 
+/** How long a press waits for the next of a sequence: not everybody is quick, and no computer always is. */
+const sequenceMilliseconds = 2000
+
 const keyNames: Record<string, string> = {
   $mod: isApple ? 'Cmd' : 'Ctrl',
   Shift: 'Shift',
@@ -64,6 +67,7 @@ export function listenForKeys(): void {
         Object.fromEntries(
           withKeys.map(({ command, keys }) => [keys, () => matches.push(command)]),
         ) as KeyBindingMap,
+        { timeout: sequenceMilliseconds },
       )
     },
     { immediate: true },

@@ -56,13 +56,13 @@ export function thumbnailProblem(
 /** A text held to its limit: as in "72 of 60 characters". null limits are none. */
 export interface Counted {
   length: number
-  most: number | null
+  max: number | null
   isTooLong: boolean
 }
 
-export function counted(text: string, most: number | null, rules: WordRules): Counted {
+export function counted(text: string, max: number | null, rules: WordRules): Counted {
   const length = textLength(text, rules.countedIn)
-  return { length, most, isTooLong: most !== null && length > most }
+  return { length, max, isTooLong: max !== null && length > max }
 }
 
 /** What a destination would not take of what is said there. */
@@ -73,10 +73,10 @@ export function wordChecks(
   const { words: rules } = destination.rules
   const said = wordsAt(show, destination)
   const problems: string[] = []
-  const tooLong = (what: string, text: string, most: number | null): void => {
-    const { length, isTooLong } = counted(text, most, rules)
+  const tooLong = (what: string, text: string, max: number | null): void => {
+    const { length, isTooLong } = counted(text, max, rules)
     if (isTooLong)
-      problems.push(`the ${what} has ${length} ${rules.countedIn}, at most ${most} are taken`)
+      problems.push(`the ${what} has ${length} ${rules.countedIn}, at most ${max} are taken`)
   }
   if (said.title.trim() === '') problems.push('there is no title')
   tooLong('title', said.title, rules.mostTitle)

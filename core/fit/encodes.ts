@@ -132,7 +132,7 @@ export interface DeviceUse {
   encodes: Encode[]
   /** Share of the device, 1 = all of it. */
   load: number
-  mostLoad: number
+  maxLoad: number
   /** Encodes that it cannot make at all: the codec, the effort or the size. */
   impossible: Encode[]
   fits: boolean
@@ -144,13 +144,13 @@ export function deviceUses(show: EncodedShow & Pick<Show, 'computer'>): DeviceUs
     const own = encodes.filter(({ deviceId }) => deviceId === device.id)
     const loads = own.map(({ rendition }) => loadOn(device, rendition))
     const load = loads.reduce<number>((sum, share) => sum + (share ?? 0), 0)
-    const mostLoad = device.plannedSharePercent / 100
+    const maxLoad = device.plannedSharePercent / 100
     const impossible = own.filter((_, index) => loads[index] === null)
     const fits =
       impossible.length === 0 &&
-      load <= mostLoad + 1e-9 &&
+      load <= maxLoad + 1e-9 &&
       own.length <= (device.sessions ?? Infinity)
-    return { device, encodes: own, load, mostLoad, impossible, fits }
+    return { device, encodes: own, load, maxLoad, impossible, fits }
   })
 }
 

@@ -15,7 +15,7 @@ export interface Overload {
 export function overloads(
   show: Pick<Show, 'destinations' | 'recordings' | 'computer' | 'durationMinutes'>,
 ): Overload[] {
-  const found = deviceUses(show).flatMap(({ device, encodes, load, mostLoad, impossible }) => {
+  const found = deviceUses(show).flatMap(({ device, encodes, load, maxLoad, impossible }) => {
     const list: Overload[] = []
     if (impossible.length > 0)
       list.push({
@@ -29,9 +29,9 @@ export function overloads(
         short: 'Too many encodes at once',
         advice: 'Move one to another device, or let two destinations share one.',
       })
-    if (load > mostLoad + 1e-9)
+    if (load > maxLoad + 1e-9)
       list.push({
-        sentence: `${device.name} would be ${shareInWords(load)} busy, planned to ${shareInWords(mostLoad)}`,
+        sentence: `${device.name} would be ${shareInWords(load)} busy, planned to ${shareInWords(maxLoad)}`,
         short: 'The computer is overloaded',
         advice: `${countInWords(encodes.length, 'encode')} on it: less effort, fewer pixels or fewer frames help.`,
       })

@@ -3,7 +3,7 @@ import { type Rules, type Size, sideLimitsPixels } from '../show'
 const pixelsOf = ({ width, height }: Size): number => width * height
 
 const even = (pixels: number): number =>
-  Math.max(sideLimitsPixels.smallest, 2 * Math.floor(pixels / 2 + 1e-9))
+  Math.max(sideLimitsPixels.min, 2 * Math.floor(pixels / 2 + 1e-9))
 
 /** A size of the canvas's shape, no larger than either: sides are even. */
 export function sizeWithin(canvas: Size, bounds: Size): Size {

@@ -12,7 +12,7 @@ type Measured = Pick<OwnPicture, 'points' | 'clip' | 'effort'>
 type Fit = Pick<OwnPicture, 'nearestKind' | 'cleanBitrateKbps'>
 
 /** Between these (kb/s) a clean picture of 1920×1080 at 60 frames a second is looked for. */
-export const cleanBitrateBoundsKbps = { least: 200, most: 400_000 } as const
+export const cleanBitrateBoundsKbps = { min: 200, max: 400_000 } as const
 
 const valuesOf = ({ nearestKind, cleanBitrateKbps }: Fit) => ({
   ...pictureClasses[nearestKind],
@@ -47,17 +47,17 @@ const goldenShare = (Math.sqrt(5) - 1) / 2
 
 /** The bitrate of a clean picture with the least squared error of one kind's form: a scan, then golden section. */
 function cleanBitrateFor(measured: Measured, nearestKind: PictureKind): number {
-  const { least, most } = cleanBitrateBoundsKbps
-  const ratio = (most / least) ** (1 / coarseSteps)
+  const { min, max } = cleanBitrateBoundsKbps
+  const ratio = (max / min) ** (1 / coarseSteps)
   const errorAt = (log: number): number =>
     squaredError(measured, { nearestKind, cleanBitrateKbps: Math.exp(log) })
   const errors = Array.from({ length: coarseSteps + 1 }, (_, step) =>
-    errorAt(Math.log(least * ratio ** step)),
+    errorAt(Math.log(min * ratio ** step)),
   )
   // Where every encode was clean already, any fewer bits would do as well: the most cautious is taken.
   const best = errors.lastIndexOf(Math.min(...errors))
-  let low = Math.log(least * ratio ** Math.max(0, best - 1))
-  let high = Math.log(least * ratio ** Math.min(coarseSteps, best + 1))
+  let low = Math.log(min * ratio ** Math.max(0, best - 1))
+  let high = Math.log(min * ratio ** Math.min(coarseSteps, best + 1))
   for (let round = 0; round < refinements; round += 1) {
     const left = high - goldenShare * (high - low)
     const right = low + goldenShare * (high - low)
@@ -84,12 +84,12 @@ export function fitPicture(measured: Measured): Fit {
 /** How far off scores are, in points. */
 export interface ScoreErrors {
   mean: number
-  most: number
+  max: number
 }
 
 const errorsOf = (differences: readonly number[]): ScoreErrors => ({
   mean: differences.reduce((sum, each) => sum + each, 0) / Math.max(1, differences.length),
-  most: Math.max(0, ...differences),
+  max: Math.max(0, ...differences),
 })
 
 /** How far the form of a picture with these values is off at its points. */

@@ -95,7 +95,7 @@ describe('a fit', () => {
           )
           const measured = { clip, effort, points }
           const fit = fitPicture(measured)
-          expect(modelErrors(measured, fit).most).toBeLessThan(0.6)
+          expect(modelErrors(measured, fit).max).toBeLessThan(0.6)
           // Two kinds may say nearly the same of few bits; then either will do.
           if (fit.nearestKind === nearestKind)
             expect(fit.cleanBitrateKbps / cleanBitrateKbps).toBeCloseTo(1, 2)

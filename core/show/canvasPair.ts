@@ -16,12 +16,12 @@ export const onBoth = <Value>(of: (canvas: CanvasName) => Value): Record<CanvasN
 })
 
 /** Smallest and largest side of a canvas or rendition, in pixels; sides are even, as 4:2:0 video needs. */
-export const sideLimitsPixels = { smallest: 160, largest: 7680 } as const
+export const sideLimitsPixels = { min: 160, max: 7680 } as const
 
 export const sidePixelsSchema = z
   .int()
-  .min(sideLimitsPixels.smallest)
-  .max(sideLimitsPixels.largest)
+  .min(sideLimitsPixels.min)
+  .max(sideLimitsPixels.max)
   .multipleOf(2)
 
 export const framesPerSecondChoices = [24, 25, 30, 48, 50, 60] as const

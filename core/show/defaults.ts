@@ -46,7 +46,7 @@ export function newDevice(id: string, name: string): Device {
     id,
     name,
     kind: 'processor',
-    plannedSharePercent: plannedShareLimitsPercent.usual,
+    plannedSharePercent: plannedShareLimitsPercent.default,
     sessions: null,
     largest: { width: 4096, height: 2304 },
     throughputs: [{ codec: 'h264', effort: 'balanced', megapixelsPerSecond: 200 }],
@@ -160,7 +160,7 @@ export function newConnectionDetails(): Pick<
     words: noOwnWords,
     chatAddress: '',
     chatReadBy: '',
-    lagSeconds: lagSecondsLimits.usual,
+    lagSeconds: lagSecondsLimits.default,
     sending: defaultSending,
   }
 }
@@ -269,9 +269,9 @@ export const defaultDressing: Dressing = ourDressings[0]
 export const newLine = (id: string, name: string): Line => ({
   id,
   name,
-  lowPercentile: lowPercentileLimits.usual,
+  lowPercentile: lowPercentileLimits.default,
   medium: null,
-  headroomPercent: headroomLimitsPercent.usual,
+  headroomPercent: headroomLimitsPercent.default,
   samples: [],
   otherTraffic: [],
   dataCap: null,

@@ -14,6 +14,8 @@ import {
   audioChannelsSchema,
   audioCodecSchema,
   audioSampleRateSchema,
+  bFramesSchema,
+  keyframeIntervalSecondsSchema,
   renditionSchema,
   videoBitrateKbpsSchema,
 } from './rendition'
@@ -71,8 +73,8 @@ export const rulesSchema = z.strictObject({
     hevc: levelSchema.nullable(),
     av1: levelSchema.nullable(),
   }),
-  longestKeyframeIntervalSeconds: z.number().min(0.1).max(20),
-  mostBFrames: z.int().min(0).max(16),
+  longestKeyframeIntervalSeconds: keyframeIntervalSecondsSchema,
+  mostBFrames: bFramesSchema,
   audioCodecs: z.array(audioCodecSchema).min(1).max(2),
   mostAudioBitrateKbps: audioBitrateKbpsSchema,
   mostAudioChannels: audioChannelsSchema,
@@ -106,7 +108,7 @@ export const profileReferenceSchema = z.strictObject({
 export type ProfileReference = z.infer<typeof profileReferenceSchema>
 
 /** Common practice: 2 to 20 s. */
-export const lagSecondsLimits = { least: 0, most: 300, usual: 8 } as const
+export const lagSecondsLimits = { min: 0, max: 300, default: 8 } as const
 
 const addressSchema = z
   .string()

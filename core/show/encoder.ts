@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { identifierSchema, shortTextSchema } from './identifier'
-import { limitedSchema } from './limits'
+import { limitedIntegerSchema, limitedSchema } from './limits'
 import { sizeSchema } from './canvasPair'
 import { codecSchema, effortSchema } from './codec'
 
@@ -15,12 +15,14 @@ export type EncodingProfile = (typeof encodingProfiles)[number]
 export const downscalingFilters = ['lanczos', 'bicubic', 'bilinear'] as const
 export type DownscalingFilter = (typeof downscalingFilters)[number]
 
+export const lookAheadLimitsFrames = { min: 0, max: 250 } as const
+
 export const encoderSettingsSchema = z.strictObject({
   /** The device of the show's computer that encodes; null while none is chosen. */
   deviceId: identifierSchema.nullable(),
   rateControl: z.enum(rateControls),
   profile: z.enum(encodingProfiles),
-  lookAheadFrames: z.int().min(0).max(250),
+  lookAheadFrames: limitedIntegerSchema(lookAheadLimitsFrames),
   downscaling: z.enum(downscalingFilters),
 })
 /** How a rendition is encoded, beyond what its viewers and its destination know of it. */
@@ -39,7 +41,7 @@ export const throughputSchema = z.strictObject({
 })
 export type Throughput = z.infer<typeof throughputSchema>
 
-export const plannedShareLimitsPercent = { least: 10, most: 100, usual: 80 } as const
+export const plannedShareLimitsPercent = { min: 10, max: 100, default: 80 } as const
 
 export const deviceSchema = z.strictObject({
   id: identifierSchema,

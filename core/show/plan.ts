@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { limitedSchema } from './limits'
 
-export const priorityLimits = { least: 1, most: 5, usual: 3 } as const
-const prioritySchema = z.int().min(priorityLimits.least).max(priorityLimits.most)
+export const priorityLimits = { min: 1, max: 5, default: 3 } as const
+const prioritySchema = z.int().min(priorityLimits.min).max(priorityLimits.max)
 
 /** What a plan may change of a rendition, and a person may pin. */
 export const pinnable = [
@@ -39,9 +39,9 @@ export const routedWishSchema = wishSchema.extend({
 export type RoutedWish = z.infer<typeof routedWishSchema>
 
 /** Half a point is not seen, and leaves a plan room to stay as it was. */
-export const marginPointsLimits = { least: 0, most: 5, usual: 0.5 } as const
+export const marginPointsLimits = { min: 0, max: 5, default: 0.5 } as const
 /** Two points are about what somebody looking for it would notice. */
-export const shapeMarginPointsLimits = { least: 0, most: 10, usual: 2 } as const
+export const shapeMarginPointsLimits = { min: 0, max: 10, default: 2 } as const
 
 export const fitSettingsSchema = z.strictObject({
   /** Whether every change is followed by a new plan; else cells are set by hand. */
@@ -58,7 +58,7 @@ export const fitSettingsSchema = z.strictObject({
 export type FitSettings = z.infer<typeof fitSettingsSchema>
 
 export const defaultPlanChoices: RoutedWish = {
-  priority: priorityLimits.usual,
+  priority: priorityLimits.default,
   mustKeep: false,
   leftOut: false,
   planned: false,
@@ -69,7 +69,7 @@ export const defaultPlanChoices: RoutedWish = {
 export const defaultFitSettings: FitSettings = {
   automatic: true,
   floorScore: 50,
-  marginPoints: marginPointsLimits.usual,
-  shapeMarginPoints: shapeMarginPointsLimits.usual,
+  marginPoints: marginPointsLimits.default,
+  shapeMarginPoints: shapeMarginPointsLimits.default,
   newerCodecs: false,
 }

@@ -42,9 +42,9 @@ export type IncidentKind = Incident['kind']
 
 /** What a clean night allows; common practice that viewers notice over 1 % of frames, the rest set by us. */
 export const cleanLimits = {
-  lostPercent: { least: 0, most: 100, usual: 0.5 },
-  awaySeconds: { least: 0, most: 3600, usual: 10 },
-  behindSeconds: { least: 0, most: 600, usual: 5 },
+  lostPercent: { min: 0, max: 100, default: 0.5 },
+  awaySeconds: { min: 0, max: 3600, default: 10 },
+  behindSeconds: { min: 0, max: 600, default: 5 },
 } as const
 const { lostPercent, awaySeconds, behindSeconds } = cleanLimits
 export const cleanSchema = z.strictObject({
@@ -55,7 +55,7 @@ export const cleanSchema = z.strictObject({
 /** More than this of anybody's, and a night is not clean. */
 export type CleanLimits = z.infer<typeof cleanSchema>
 
-export const wantedPercentLimits = { least: 50, most: 99, usual: 95 } as const
+export const wantedPercentLimits = { min: 50, max: 99, default: 95 } as const
 
 export const rehearsalSchema = z.strictObject({
   /** Which nights are drawn. */
@@ -83,11 +83,11 @@ export const defaultRehearsal: RehearsalSettings = {
   seed: 1,
   incidents: [],
   clean: {
-    lostPercent: cleanLimits.lostPercent.usual,
-    awaySeconds: cleanLimits.awaySeconds.usual,
-    behindSeconds: cleanLimits.behindSeconds.usual,
+    lostPercent: cleanLimits.lostPercent.default,
+    awaySeconds: cleanLimits.awaySeconds.default,
+    behindSeconds: cleanLimits.behindSeconds.default,
   },
-  wantedPercent: wantedPercentLimits.usual,
+  wantedPercent: wantedPercentLimits.default,
   headroomFollows: false,
   last: null,
 }

@@ -3,6 +3,7 @@ import { framesPerSecondSchema, sidePixelsSchema } from './canvasPair'
 import { codecSchema, effortSchema } from './codec'
 import { encoderSettingsSchema } from './encoder'
 import { identifierSchema } from './identifier'
+import { limitedIntegerSchema, limitedSchema } from './limits'
 import { pinsSchema } from './plan'
 
 export const audioSampleRatesHz = [44_100, 48_000] as const
@@ -17,9 +18,14 @@ export const audioChannelsSchema = z.literal([1, 2])
 /** 1 is mono, 2 stereo. */
 export type AudioChannels = z.infer<typeof audioChannelsSchema>
 
-export const videoBitrateKbpsSchema = z.int().min(50).max(200_000)
-export const mostAudioBitrateKbps = 1024
-export const audioBitrateKbpsSchema = z.int().min(16).max(mostAudioBitrateKbps)
+export const videoBitrateLimitsKbps = { min: 50, max: 200_000 } as const
+export const audioBitrateLimitsKbps = { min: 16, max: 1024 } as const
+export const keyframeIntervalLimitsSeconds = { min: 0.1, max: 20 } as const
+export const bFramesLimits = { min: 0, max: 16 } as const
+export const videoBitrateKbpsSchema = limitedIntegerSchema(videoBitrateLimitsKbps)
+export const audioBitrateKbpsSchema = limitedIntegerSchema(audioBitrateLimitsKbps)
+export const keyframeIntervalSecondsSchema = limitedSchema(keyframeIntervalLimitsSeconds)
+export const bFramesSchema = limitedIntegerSchema(bFramesLimits)
 
 export const renditionSchema = z.strictObject({
   id: identifierSchema,
@@ -29,8 +35,8 @@ export const renditionSchema = z.strictObject({
   codec: codecSchema,
   effort: effortSchema,
   videoBitrateKbps: videoBitrateKbpsSchema,
-  keyframeIntervalSeconds: z.number().min(0.1).max(20),
-  bFrames: z.int().min(0).max(16),
+  keyframeIntervalSeconds: keyframeIntervalSecondsSchema,
+  bFrames: bFramesSchema,
   audioCodec: audioCodecSchema,
   audioBitrateKbps: audioBitrateKbpsSchema,
   audioChannels: audioChannelsSchema,

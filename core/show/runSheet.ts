@@ -25,7 +25,7 @@ export type Person = z.infer<typeof personSchema>
 
 const weekSeconds = 604_800
 /** Weeks before the start, for what has to be asked for; and a while after the longest show. */
-export const taskTimeLimitsSeconds = { least: -8 * weekSeconds, most: 2 * weekSeconds } as const
+export const taskTimeLimitsSeconds = { min: -8 * weekSeconds, max: 2 * weekSeconds } as const
 /** Seconds from the start of the show, before it below zero. */
 const taskTimeSchema = limitedSchema(taskTimeLimitsSeconds)
 
@@ -56,7 +56,7 @@ export const taskChangeSchema = z.strictObject({
 /** What a person did to a task that was made from the show. */
 export type TaskChange = z.infer<typeof taskChangeSchema>
 
-export const marginMinutesLimits = { least: 0, most: 240, usual: 5 } as const
+export const marginMinutesLimits = { min: 0, max: 240, default: 5 } as const
 
 export const runSheetSchema = z.strictObject({
   people: z.array(personSchema).max(20),
@@ -81,7 +81,7 @@ export type RunSheetSettings = z.infer<typeof runSheetSchema>
 
 export const defaultRunSheet: RunSheetSettings = {
   people: [],
-  marginMinutes: marginMinutesLimits.usual,
+  marginMinutes: marginMinutesLimits.default,
   changes: [],
   ownTasks: [],
   seen: null,

@@ -7,13 +7,13 @@ export type BehindBehaviour = (typeof behindBehaviours)[number]
 
 /** Common practice: a wait of some seconds before frames go, reconnect after 2 s, at most 25 tries. */
 export const sendingLimits = {
-  mostWaitSeconds: { least: 0.2, most: 60, usual: 2.5 },
-  lowerAfterSeconds: { least: 0.1, most: 30, usual: 0.8 },
-  lowerToPercent: { least: 10, most: 95, usual: 70 },
-  raiseByPercent: { least: 1, most: 50, usual: 5 },
-  leastPercent: { least: 5, most: 100, usual: 40 },
-  reconnectAfterSeconds: { least: 0.5, most: 120, usual: 2 },
-  reconnectTries: { least: 0, most: 1000, usual: 25 },
+  mostWaitSeconds: { min: 0.2, max: 60, default: 2.5 },
+  lowerAfterSeconds: { min: 0.1, max: 30, default: 0.8 },
+  lowerToPercent: { min: 10, max: 95, default: 70 },
+  raiseByPercent: { min: 1, max: 50, default: 5 },
+  leastPercent: { min: 5, max: 100, default: 40 },
+  reconnectAfterSeconds: { min: 0.5, max: 120, default: 2 },
+  reconnectTries: { min: 0, max: 1000, default: 25 },
 } as const
 
 // By names of their own: a bundler keeps what reads a property, and the schema library with it.
@@ -40,11 +40,11 @@ export type Sending = z.infer<typeof sendingSchema>
 
 export const defaultSending: Sending = {
   whenBehind: 'drop',
-  mostWaitSeconds: sendingLimits.mostWaitSeconds.usual,
-  lowerAfterSeconds: sendingLimits.lowerAfterSeconds.usual,
-  lowerToPercent: sendingLimits.lowerToPercent.usual,
-  raiseByPercent: sendingLimits.raiseByPercent.usual,
-  leastPercent: sendingLimits.leastPercent.usual,
-  reconnectAfterSeconds: sendingLimits.reconnectAfterSeconds.usual,
-  reconnectTries: sendingLimits.reconnectTries.usual,
+  mostWaitSeconds: sendingLimits.mostWaitSeconds.default,
+  lowerAfterSeconds: sendingLimits.lowerAfterSeconds.default,
+  lowerToPercent: sendingLimits.lowerToPercent.default,
+  raiseByPercent: sendingLimits.raiseByPercent.default,
+  leastPercent: sendingLimits.leastPercent.default,
+  reconnectAfterSeconds: sendingLimits.reconnectAfterSeconds.default,
+  reconnectTries: sendingLimits.reconnectTries.default,
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { identifierSchema, shortTextSchema } from './identifier'
-import { limitedSchema } from './limits'
+import { limitedIntegerSchema, limitedSchema } from './limits'
 import { audioSampleRateSchema } from './rendition'
 
 export const soundKinds = ['microphone', 'computer sound', 'music', 'own sound'] as const
@@ -10,8 +10,8 @@ export type SoundKind = (typeof soundKinds)[number]
 export const mixes = ['live', 'archive'] as const
 export type Mix = (typeof mixes)[number]
 
-export const levelLimitsDecibels = { least: -60, most: 20 } as const
-export const longestDelayMilliseconds = 5000
+export const levelLimitsDecibels = { min: -60, max: 20 } as const
+export const delayLimitsMilliseconds = { min: 0, max: 5000 } as const
 
 export const soundSchema = z.strictObject({
   id: identifierSchema,
@@ -26,7 +26,7 @@ export const soundSchema = z.strictObject({
   channels: z.literal([1, 2]),
   sampleRateHz: audioSampleRateSchema,
   noiseSuppression: z.boolean(),
-  delayMilliseconds: z.int().min(0).max(longestDelayMilliseconds),
+  delayMilliseconds: limitedIntegerSchema(delayLimitsMilliseconds),
   mixes: z.strictObject({ live: z.boolean(), archive: z.boolean() }),
   /** Other sounds that carry this one as well, as computer sound carries music played on the computer. */
   alsoHeardIn: z.array(identifierSchema).max(50),

@@ -62,7 +62,7 @@ export interface NightOutcome {
   sends: SendOutcome[]
   recordings: RecordingOutcome[]
   /** How full each device was at most, 1 = all of it. */
-  mostLoad: number[]
+  maxLoad: number[]
   events: NightEvent[]
   /** How many more there were than are kept. */
   eventsLeftOut: number

@@ -240,7 +240,7 @@ export function runNight(
     seconds: plan.seconds,
     sends: senders.map((sender) => outcomeOf(sender, plan.seconds)),
     recordings,
-    mostLoad: state.mostLoad,
+    maxLoad: state.maxLoad,
     events,
     eventsLeftOut,
     firstLoss,

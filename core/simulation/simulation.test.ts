@@ -156,12 +156,12 @@ describe.each(ways)('blame, $name', (way) => {
       sends: [send({ device: 0 })],
       incidents: [incident('device taken', 30, 30, { deviceId: 'gpu', takenPercent: 60 })],
     })
-    const { sends, events, mostLoad } = run(plan, way)
+    const { sends, events, maxLoad } = run(plan, way)
     // 130 % asked of it: 3 of 13 frames are skipped, but for the first half second of falling behind.
     expect(sends[0]!.lost.computer).toBeGreaterThan(150)
     expect(sends[0]!.lost.computer).toBeLessThan(260)
     expect(sends[0]!.lost.line + sends[0]!.lost.destination).toBe(0)
-    expect(mostLoad[0]).toBeGreaterThan(1.2)
+    expect(maxLoad[0]).toBeGreaterThan(1.2)
     expect(events.some(({ kind }) => kind === 'overloaded')).toBe(true)
   })
 

@@ -20,7 +20,7 @@ export interface StepState {
   /** By device: how far behind its encodes are, and what share of their frames is skipped. */
   behindSeconds: Float64Array
   skippedShare: Float64Array
-  mostLoad: number[]
+  maxLoad: number[]
   isDiskFull: boolean
 }
 
@@ -33,7 +33,7 @@ export const newStepState = (plan: NightPlan): StepState => ({
   ceilingKbps: new Float64Array(plan.sends.length),
   behindSeconds: new Float64Array(plan.devices.length),
   skippedShare: new Float64Array(plan.devices.length),
-  mostLoad: plan.devices.map(({ load }) => load),
+  maxLoad: plan.devices.map(({ load }) => load),
   isDiskFull: false,
 })
 
@@ -44,7 +44,7 @@ const isIn = (spans: readonly Span[], step: number): boolean =>
 export function noteLoads(state: StepState, { loads }: Conditions, second: number): void {
   for (let device = 0; device < loads.length; device += 1) {
     const load = loads[device]?.[second] ?? 0
-    if (load > (state.mostLoad[device] as number)) state.mostLoad[device] = load
+    if (load > (state.maxLoad[device] as number)) state.maxLoad[device] = load
   }
 }
 

@@ -2,7 +2,17 @@ import { readFileSync } from 'node:fs'
 import { newShow, type Placement, type Show } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
-import { drag, number, pointOn, redoAll, row, tabTo, undoAll } from './canvasHands'
+import {
+  drag,
+  goToCanvas,
+  goToNumbers,
+  number,
+  pointOn,
+  redoAll,
+  row,
+  tabTo,
+  undoAll,
+} from './canvasHands'
 import { expect, storeShow, test, untilSaved } from './fixtures'
 
 const glasshouse = new URL('../../demo/pictures/glasshouse-night.svg', import.meta.url).pathname
@@ -219,7 +229,7 @@ test('builds Petals wide from an empty show by keyboard alone', async ({ page, s
     await expect(page.getByRole('complementary', { name: 'The chosen source' })).toContainText(
       'gives',
     )
-    await press('g', 'l', 'Enter')
+    await goToNumbers(page)
     await tabTo(page, 'Name')
     await page.keyboard.type(name)
     await press('Enter', 'Escape')
@@ -227,7 +237,7 @@ test('builds Petals wide from an empty show by keyboard alone', async ({ page, s
   }
   /** X, Y, W and H stand in two columns: landscape, then vertical. */
   const typeBoxes = async (landscape: Box, vertical: Box) => {
-    await press('g', 'l', 'Enter')
+    await goToNumbers(page)
     for (const index of [0, 1, 2, 3])
       for (const box of [landscape, vertical]) {
         await page.keyboard.type(String(box[index]))
@@ -248,7 +258,10 @@ test('builds Petals wide from an empty show by keyboard alone', async ({ page, s
     buffer: readFileSync(glasshouse),
   })
   await expect(page.getByRole('heading', { name: 'Glasshouse night' })).toBeVisible()
-  await press('g', 'l', 'Shift+F', 'g', 'v', 'Shift+F', 'l')
+  await goToCanvas(page, 'landscape')
+  await press('Shift+F')
+  await goToCanvas(page, 'vertical')
+  await press('Shift+F', 'l')
 
   await addSource('Camera', 'Petal macro')
   await tabTo(page, /^Trim, in its own pixels/)
@@ -261,11 +274,13 @@ test('builds Petals wide from an empty show by keyboard alone', async ({ page, s
   }
   await press('Escape')
   await typeBoxes(wanted('petal-macro', 'landscape'), wanted('petal-macro', 'vertical'))
-  await press('g', 'l', 'l')
+  await goToCanvas(page, 'landscape')
+  await press('l')
 
   await addSource('Screen', 'Growth chart')
   await typeBoxes(wanted('growth-chart', 'landscape'), [0, 0, 1080, 608])
-  await press('g', 'l', 'h', 'v')
+  await goToCanvas(page, 'landscape')
+  await press('h', 'v')
 
   await addSource('Camera', 'Bench camera')
   await typeBoxes(wanted('bench-camera', 'landscape'), wanted('bench-camera', 'vertical'))

@@ -43,6 +43,25 @@ export const choose = (page: Page, name: string): Promise<void> =>
     .first()
     .click()
 
+/**
+ * Goes to a canvas by its keys. A starved machine may take longer between two presses than a sequence
+ * waits, and what follows would then be typed elsewhere.
+ */
+export async function goToCanvas(page: Page, canvas: 'landscape' | 'vertical'): Promise<void> {
+  await expect(async () => {
+    await page.keyboard.press('g')
+    await page.keyboard.press(canvas === 'landscape' ? 'l' : 'v')
+    await expect(page.locator(`[data-canvas=${canvas}]`)).toBeFocused({ timeout: 1000 })
+  }).toPass()
+}
+
+/** Goes on from a canvas to the numbers of the chosen source. */
+export async function goToNumbers(page: Page): Promise<void> {
+  await goToCanvas(page, 'landscape')
+  await page.keyboard.press('Enter')
+  await expect(number(page, 'X on landscape, px')).toBeFocused()
+}
+
 const focusedLabel = (page: Page): Promise<string> =>
   page.evaluate(() => {
     const element = document.activeElement

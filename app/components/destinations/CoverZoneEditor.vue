@@ -171,11 +171,11 @@ function startDrawing(event: MouseEvent): void {
           :key="side"
           :label="`${label} %`"
           :units="percent"
-          :least="0"
-          :most="100"
+          :min="0"
+          :max="100"
           :decimals="1"
           :model-value="zone[side] * 100"
-          @update:model-value="setSide(zone, side, ($event ?? 0) / 100)"
+          @update:model-value="setSide(zone, side, $event / 100)"
         />
         <button
           type="button"

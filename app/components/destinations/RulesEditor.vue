@@ -13,15 +13,14 @@ import { levelsOf } from '@green-mantle/core/media'
 import {
   audioCodecNames,
   codecNames,
-  rateUnits,
   sampleRateInWords,
-  secondUnits,
   sizeInWords,
 } from '@green-mantle/core/words'
 import { ClipboardPaste, Plus, Trash2 } from '@lucide/vue'
 import { computed, defineAsyncComponent, ref } from 'vue'
 import ChoiceSet from '~/components/fields/ChoiceSet.vue'
 import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import SizeFields from '~/components/fields/SizeFields.vue'
 import { useDestinationEditing } from './destinationEditing'
@@ -187,57 +186,40 @@ const levels = (codec: (typeof codecs)[number]) => [
       />
     </div>
     <div class="grid grid-cols-2 gap-2">
-      <NumberField
+      <QuantityField
+        quantity="video bitrate"
         label="Least video"
-        unit="kb/s"
         optional
-        :units="rateUnits"
-        :step="50"
-        :least="50"
-        :most="200000"
         :model-value="rules.leastVideoBitrateKbps"
         @update:model-value="set({ leastVideoBitrateKbps: $event })"
       />
-      <NumberField
+      <QuantityField
+        quantity="video bitrate"
         label="Most video"
-        unit="kb/s"
-        :units="rateUnits"
-        :step="50"
-        :least="50"
-        :most="200000"
         :model-value="rules.mostVideoBitrateKbps"
-        @update:model-value="set({ mostVideoBitrateKbps: $event ?? rules.mostVideoBitrateKbps })"
+        @update:model-value="set({ mostVideoBitrateKbps: $event })"
       />
-      <NumberField
+      <QuantityField
+        quantity="keyframe interval"
         label="Keyframe at least every"
-        unit="s"
-        :units="secondUnits"
-        :decimals="2"
-        :least="0.1"
-        :most="20"
         :model-value="rules.longestKeyframeIntervalSeconds"
         @update:model-value="
           set({
-            longestKeyframeIntervalSeconds: $event ?? rules.longestKeyframeIntervalSeconds,
+            longestKeyframeIntervalSeconds: $event,
           })
         "
       />
-      <NumberField
+      <QuantityField
+        quantity="B-frames"
         label="Most B-frames"
-        :least="0"
-        :most="16"
         :model-value="rules.mostBFrames"
-        @update:model-value="set({ mostBFrames: $event ?? rules.mostBFrames })"
+        @update:model-value="set({ mostBFrames: $event })"
       />
-      <NumberField
+      <QuantityField
+        quantity="audio bitrate"
         label="Most audio"
-        unit="kb/s"
-        :units="rateUnits"
-        :step="16"
-        :least="16"
-        :most="1024"
         :model-value="rules.mostAudioBitrateKbps"
-        @update:model-value="set({ mostAudioBitrateKbps: $event ?? rules.mostAudioBitrateKbps })"
+        @update:model-value="set({ mostAudioBitrateKbps: $event })"
       />
       <ChoiceSet
         label="Audio sample rates"
@@ -272,10 +254,10 @@ const levels = (codec: (typeof codecs)[number]) => [
       <NumberField
         v-if="destination.connection === 'relay'"
         label="Feeds at most"
-        :least="0"
-        :most="50"
+        :min="0"
+        :max="50"
         :model-value="rules.mostFed"
-        @update:model-value="set({ mostFed: $event ?? rules.mostFed })"
+        @update:model-value="set({ mostFed: $event })"
       />
     </div>
   </div>

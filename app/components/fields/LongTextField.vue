@@ -6,7 +6,7 @@ const props = defineProps<{
   modelValue: string
   label: string
   hideLabel?: boolean
-  most: number
+  max: number
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const id = useId()
@@ -27,7 +27,7 @@ function take(): void {
       :id="id"
       v-model="text"
       class="field min-h-20"
-      :maxlength="most"
+      :maxlength="max"
       :data-unchanged="text === modelValue"
       @change="take"
     />

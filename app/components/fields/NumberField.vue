@@ -1,27 +1,27 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="Value extends number | null">
 import { readQuantity, type Units } from '@green-mantle/core/words'
 import { computed, nextTick, ref, useId, useTemplateRef, watch } from 'vue'
 import { useToastStore } from '~/stores/toasts'
 
 const props = withDefaults(
   defineProps<{
-    modelValue: number | null
+    modelValue: Value
     label: string
     /** Shown behind the number. */
     unit?: string
     units?: Units
-    least?: number
-    most?: number
+    min?: number
+    max?: number
     step?: number
     decimals?: number
-    /** Whether the field may be left empty. */
+    /** Whether the field may be left empty, which gives null. */
     optional?: boolean
     hideLabel?: boolean
     disabled?: boolean
   }>(),
-  { unit: '', units: () => ({}), least: -Infinity, most: Infinity, step: 1, decimals: 0 },
+  { unit: '', units: () => ({}), min: -Infinity, max: Infinity, step: 1, decimals: 0 },
 )
-const emit = defineEmits<{ 'update:modelValue': [value: number | null] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: Value] }>()
 
 const id = useId()
 const toasts = useToastStore()
@@ -47,14 +47,14 @@ watch(shown, async (value, before) => {
 function offer(value: number): void {
   const factor = 10 ** props.decimals
   const rounded = Math.round(value * factor) / factor
-  if (rounded < props.least || rounded > props.most) {
+  if (rounded < props.min || rounded > props.max) {
     const unit = props.unit && ` ${props.unit}`
-    problem.value = `${props.label}: from ${props.least} to ${props.most}${unit}`
+    problem.value = `${props.label}: from ${props.min} to ${props.max}${unit}`
     return
   }
   problem.value = ''
   text.value = String(rounded)
-  if (rounded !== props.modelValue) emit('update:modelValue', rounded)
+  if (rounded !== props.modelValue) emit('update:modelValue', rounded as Value)
 }
 
 function take(): void {
@@ -64,7 +64,7 @@ function take(): void {
   }
   if (props.optional && text.value.trim() === '') {
     problem.value = ''
-    emit('update:modelValue', null)
+    emit('update:modelValue', null as Value)
     return
   }
   const read = readQuantity(text.value, props.units)
@@ -92,7 +92,7 @@ function stepBy(event: KeyboardEvent, direction: 1 | -1): void {
   const read = readQuantity(text.value, props.units)
   if (!read.ok) return
   const wanted = read.value + direction * props.step * (event.shiftKey ? 10 : 1)
-  offer(Math.min(props.most, Math.max(props.least, wanted)))
+  offer(Math.min(props.max, Math.max(props.min, wanted)))
 }
 </script>
 

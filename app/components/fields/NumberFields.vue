@@ -7,8 +7,8 @@ export interface NumberDescription<Name extends string = string> {
   name: Name
   label: string
   value: number
-  least: number
-  most: number
+  min: number
+  max: number
   unit?: string
   units?: Units
   decimals?: number
@@ -16,11 +16,7 @@ export interface NumberDescription<Name extends string = string> {
 }
 
 defineProps<{ fields: readonly NumberDescription[] }>()
-const emit = defineEmits<{ change: [name: string, value: number] }>()
-
-function take(name: string, value: number | null): void {
-  if (value !== null) emit('change', name, value)
-}
+defineEmits<{ change: [name: string, value: number] }>()
 </script>
 
 <template>
@@ -31,10 +27,10 @@ function take(name: string, value: number | null): void {
     :unit="field.unit ?? ''"
     :units="field.units ?? {}"
     :decimals="field.decimals ?? 0"
-    :least="field.least"
-    :most="field.most"
+    :min="field.min"
+    :max="field.max"
     :step="field.step ?? 1"
     :model-value="field.value"
-    @update:model-value="take(field.name, $event)"
+    @update:model-value="$emit('change', field.name, $event)"
   />
 </template>

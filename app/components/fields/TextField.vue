@@ -9,9 +9,9 @@ const props = withDefaults(
     /** An empty text is not taken. */
     required?: boolean
     type?: 'text' | 'color'
-    most?: number
+    max?: number
   }>(),
-  { type: 'text', most: 200 },
+  { type: 'text', max: 200 },
 )
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 
@@ -38,7 +38,7 @@ function take(): void {
       :id="id"
       v-model="text"
       :type="type"
-      :maxlength="most"
+      :maxlength="max"
       autocomplete="off"
       class="field"
       :data-unchanged="text === modelValue"

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { rateUnits } from '@green-mantle/core/words'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import { useOwnTask } from '~/composables/ownTask'
 import { useShowStore } from '~/stores/show'
 import { useFitEditing } from './fitEditing'
@@ -40,15 +39,12 @@ function endDrag(): void {
       @input="dragged.later(Number(($event.target as HTMLInputElement).value))"
       @change="endDrag"
     />
-    <NumberField
-      hide-label
-      :label="`Video bitrate for ${row.name}, kb/s`"
+    <QuantityField
+      quantity="video bitrate"
+      cell
+      :label="`Video bitrate for ${row.name}`"
       :model-value="row.rendition.videoBitrateKbps"
-      :units="rateUnits"
-      :step="50"
-      :least="50"
-      :most="200000"
-      @update:model-value="set($event ?? 50)"
+      @update:model-value="set($event)"
     />
   </div>
 </template>

@@ -23,21 +23,21 @@ const editing = useFitEditing()
       <NumberField
         label="Floor for the picture"
         :model-value="store.show.fit.floorScore"
-        :least="0"
-        :most="100"
-        @update:model-value="editing.setFit('Set the floor', { floorScore: $event ?? 0 })"
+        :min="0"
+        :max="100"
+        @update:model-value="editing.setFit('Set the floor', { floorScore: $event })"
       />
       <p class="text-ink-2 text-xs">As few destinations as can be score below it.</p>
       <NumberField
         label="Margin, points a destination"
         :decimals="1"
         :step="0.1"
-        :least="marginPointsLimits.least"
-        :most="marginPointsLimits.most"
+        :min="marginPointsLimits.min"
+        :max="marginPointsLimits.max"
         :model-value="store.show.fit.marginPoints"
         @update:model-value="
           editing.setFit('Set the margin of plans', {
-            marginPoints: $event ?? marginPointsLimits.usual,
+            marginPoints: $event,
           })
         "
       />
@@ -49,12 +49,12 @@ const editing = useFitEditing()
         label="A larger size has to gain, points"
         :decimals="1"
         :step="0.5"
-        :least="shapeMarginPointsLimits.least"
-        :most="shapeMarginPointsLimits.most"
+        :min="shapeMarginPointsLimits.min"
+        :max="shapeMarginPointsLimits.max"
         :model-value="store.show.fit.shapeMarginPoints"
         @update:model-value="
           editing.setFit('Set what a larger size has to gain', {
-            shapeMarginPoints: $event ?? shapeMarginPointsLimits.usual,
+            shapeMarginPoints: $event,
           })
         "
       />

@@ -7,12 +7,12 @@ import {
   deviceKinds,
   type Effort,
   efforts,
-  plannedShareLimitsPercent,
 } from '@green-mantle/core/show'
 import { codecNames, wholeNumber } from '@green-mantle/core/words'
 import { FileInput, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useComputerEditing } from './computerEditing'
@@ -53,43 +53,35 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
         :choices="kinds"
         @update:model-value="set({ kind: $event as DeviceKind })"
       />
-      <NumberField
+      <QuantityField
+        quantity="planned share"
         class="w-24"
         label="Plan up to"
-        unit="%"
         :model-value="device.plannedSharePercent"
-        :least="plannedShareLimitsPercent.least"
-        :most="plannedShareLimitsPercent.most"
-        @update:model-value="set({ plannedSharePercent: $event ?? 80 })"
+        @update:model-value="set({ plannedSharePercent: $event })"
       />
       <NumberField
         class="w-32"
         label="Encodes at once"
         optional
         :model-value="device.sessions"
-        :least="1"
-        :most="64"
+        :min="1"
+        :max="64"
         @update:model-value="set({ sessions: $event })"
       />
-      <NumberField
+      <QuantityField
+        quantity="side"
         class="w-24"
         label="Widest"
-        unit="px"
         :model-value="device.largest.width"
-        :least="160"
-        :most="7680"
-        :step="2"
-        @update:model-value="set({ largest: { ...device.largest, width: $event ?? 1920 } })"
+        @update:model-value="set({ largest: { ...device.largest, width: $event } })"
       />
-      <NumberField
+      <QuantityField
+        quantity="side"
         class="w-24"
         label="Highest"
-        unit="px"
         :model-value="device.largest.height"
-        :least="160"
-        :most="7680"
-        :step="2"
-        @update:model-value="set({ largest: { ...device.largest, height: $event ?? 1080 } })"
+        @update:model-value="set({ largest: { ...device.largest, height: $event } })"
       />
       <span class="grow" />
       <div class="flex gap-2">
@@ -135,8 +127,8 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
               :label="`${device.name}: ${codecNames[codec]}, ${effort}, megapixels a second`"
               :model-value="speedOf(codec, effort)"
               :decimals="1"
-              :least="0.1"
-              :most="1000000"
+              :min="0.1"
+              :max="1000000"
               @update:model-value="editing.setSpeed(device, codec, effort, $event)"
             />
             <span v-if="costOf(codec, effort)" class="number text-ink-2 block text-right text-xs">

@@ -71,16 +71,16 @@ function take(): void {
           class="w-28"
           label="Width, if not in it"
           optional
-          :least="16"
-          :most="7680"
+          :min="16"
+          :max="7680"
         />
         <NumberField
           v-model="height"
           class="w-28"
           label="Height, if not in it"
           optional
-          :least="16"
-          :most="7680"
+          :min="16"
+          :max="7680"
         />
       </div>
       <p v-if="result && !result.ok" role="alert" class="text-madder">

@@ -6,10 +6,10 @@ import {
   type RecordedMix,
   recordedMixes,
 } from '@green-mantle/core/show'
-import { codecNames, rateUnits } from '@green-mantle/core/words'
+import { codecNames } from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
 import ChoiceSet from '~/components/fields/ChoiceSet.vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
@@ -56,17 +56,13 @@ const codecChoices = codecs.map((value) => ({ value, label: codecNames[value] })
           editing.changeRecording(recording, 'Set', { mix: $event as RecordedMix })
         "
       />
-      <NumberField
+      <QuantityField
+        quantity="video bitrate"
         class="w-36"
         label="At most"
-        unit="kb/s"
-        :units="rateUnits"
-        :step="500"
-        :least="50"
-        :most="200000"
         :model-value="recording.mostVideoBitrateKbps"
         @update:model-value="
-          editing.changeRecording(recording, 'Set', { mostVideoBitrateKbps: $event ?? 16000 })
+          editing.changeRecording(recording, 'Set', { mostVideoBitrateKbps: $event })
         "
       />
       <ChoiceSet

@@ -19,15 +19,13 @@ import {
 import {
   kbpsFromBytesPerSecond,
   protocolNames,
-  rateUnits,
   sampleRateInWords,
   judgedOnInWords,
-  secondUnits,
   wholeNumber,
 } from '@green-mantle/core/words'
 import { Plus, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useDestinationEditing } from '~/components/destinations/destinationEditing'
 import { useFitEditing } from './fitEditing'
@@ -94,22 +92,17 @@ const scores = computed(() =>
         :choices="effortChoices"
         @update:model-value="set({ effort: $event as Effort }, 'effort')"
       />
-      <NumberField
+      <QuantityField
+        quantity="keyframe interval"
         label="Keyframe every"
-        unit="s"
-        :units="secondUnits"
-        :decimals="2"
-        :least="0.1"
-        :most="20"
         :model-value="row.rendition.keyframeIntervalSeconds"
-        @update:model-value="set({ keyframeIntervalSeconds: $event ?? 2 })"
+        @update:model-value="set({ keyframeIntervalSeconds: $event })"
       />
-      <NumberField
+      <QuantityField
+        quantity="B-frames"
         label="B-frames"
-        :least="0"
-        :most="16"
         :model-value="row.rendition.bFrames"
-        @update:model-value="set({ bFrames: $event ?? 2 })"
+        @update:model-value="set({ bFrames: $event })"
       />
       <SelectField
         label="Audio sample rate"
@@ -117,15 +110,11 @@ const scores = computed(() =>
         :choices="sampleRates"
         @update:model-value="set({ audioSampleRateHz: $event })"
       />
-      <NumberField
+      <QuantityField
+        quantity="audio bitrate"
         label="Audio bitrate"
-        unit="kb/s"
-        :units="rateUnits"
-        :step="16"
-        :least="16"
-        :most="1024"
         :model-value="row.rendition.audioBitrateKbps"
-        @update:model-value="set({ audioBitrateKbps: $event ?? 16 })"
+        @update:model-value="set({ audioBitrateKbps: $event })"
       />
       <SelectField
         label="Rate control"
@@ -140,13 +129,11 @@ const scores = computed(() =>
         :choices="asChoices(encodingProfiles)"
         @update:model-value="setEncoder({ profile: $event as EncodingProfile })"
       />
-      <NumberField
+      <QuantityField
+        quantity="look-ahead"
         label="Look-ahead"
-        unit="frames"
-        :least="0"
-        :most="250"
         :model-value="row.rendition.encoder.lookAheadFrames"
-        @update:model-value="setEncoder({ lookAheadFrames: $event ?? 0 })"
+        @update:model-value="setEncoder({ lookAheadFrames: $event })"
       />
       <RouteField
         v-if="

@@ -67,8 +67,8 @@ const settings = computed(() => {
         unit="kb/s"
         :units="rateUnits"
         :step="500"
-        :least="100"
-        :most="1000000"
+        :min="100"
+        :max="1000000"
       />
       <SelectField v-model="wanted" label="I want" :choices="choices" />
     </div>

@@ -9,15 +9,15 @@ import type { FitRow } from './rows'
 const props = defineProps<{ row: FitRow }>()
 const editing = useFitEditing()
 const mustKeep = 'must'
-const count = priorityLimits.most - priorityLimits.least + 1
+const count = priorityLimits.max - priorityLimits.min + 1
 
 const choices = [
   ...Array.from({ length: count }, (_, index) => {
-    const priority = `${priorityLimits.least + index}`
+    const priority = `${priorityLimits.min + index}`
     return { value: priority, label: priority }
   }),
   ...Array.from({ length: count }, (_, index) => {
-    const priority = priorityLimits.least + index
+    const priority = priorityLimits.min + index
     return { value: `${mustKeep} ${priority}`, label: `${priority}, keep` }
   }),
 ]

@@ -45,12 +45,10 @@ const kinds = computed(() => pictureChoicesFor(store.show))
         label="Length"
         unit="min"
         :units="{ min: 1, h: 60 }"
-        :least="1"
-        :most="10080"
+        :min="1"
+        :max="10080"
         :step="5"
-        @update:model-value="
-          editing.setDetails('Set the length', { durationMinutes: $event ?? 120 })
-        "
+        @update:model-value="editing.setDetails('Set the length', { durationMinutes: $event })"
       />
       <SelectField
         :model-value="store.show.timeZone"

@@ -3,7 +3,7 @@ import { dataUse } from '@green-mantle/core/network'
 import type { DataCap } from '@green-mantle/core/show'
 import { durationInWords, gigabytesInWords, secondsFromMinutes } from '@green-mantle/core/words'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import { useShowStore } from '~/stores/show'
 import { useLineEditing } from './lineEditing'
@@ -47,25 +47,17 @@ function set(changes: Partial<DataCap>): void {
     </p>
     <template v-else>
       <div class="mt-2 grid grid-cols-2 gap-2">
-        <NumberField
+        <QuantityField
+          quantity="data allowed"
           label="The contract allows"
-          unit="GB"
-          :units="{ gb: 1, mb: 0.001 }"
-          :decimals="3"
-          :least="0.001"
-          :most="1000000"
           :model-value="store.line.dataCap.gigabytes"
-          @update:model-value="set({ gigabytes: $event ?? 1 })"
+          @update:model-value="set({ gigabytes: $event })"
         />
-        <NumberField
+        <QuantityField
+          quantity="data used"
           label="Used already"
-          unit="GB"
-          :units="{ gb: 1, mb: 0.001 }"
-          :decimals="3"
-          :least="0"
-          :most="1000000"
           :model-value="store.line.dataCap.usedGigabytes"
-          @update:model-value="set({ usedGigabytes: $event ?? 0 })"
+          @update:model-value="set({ usedGigabytes: $event })"
         />
       </div>
       <p v-if="use" class="mt-2" :class="use.runsOutAfterSeconds === null ? '' : 'text-madder'">

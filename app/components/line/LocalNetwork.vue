@@ -1,15 +1,9 @@
 <script setup lang="ts">
 import { localLoad, plannedLocalShare } from '@green-mantle/core/network'
-import {
-  kbpsFromMbps,
-  mbpsFromKbps,
-  mbpsNumber,
-  megabitUnits,
-  shareInWords,
-} from '@green-mantle/core/words'
+import { kbpsFromMbps, mbpsFromKbps, mbpsNumber, shareInWords } from '@green-mantle/core/words'
 import { Plus } from '@lucide/vue'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import { useShowStore } from '~/stores/show'
 import { useLineEditing } from './lineEditing'
 import TrafficList from './TrafficList.vue'
@@ -21,8 +15,7 @@ const devices = editing.trafficEditing((line) => line.localNetwork.devices, 'a n
 const network = computed(() => store.line.localNetwork)
 const load = computed(() => localLoad(network.value))
 
-function setLink(mbps: number | null): void {
-  if (mbps === null) return
+function setLink(mbps: number): void {
   const linkKbps = kbpsFromMbps(mbps)
   editing.change('Set the link rate', (line) => void (line.localNetwork.linkKbps = linkKbps))
 }
@@ -32,14 +25,10 @@ function setLink(mbps: number | null): void {
   <section class="card p-4" aria-labelledby="local-title">
     <h2 id="local-title" class="mb-1 text-lg">Local network</h2>
     <p class="text-ink-2 mb-2 text-xs">Cameras over the network load the switch, not the upload.</p>
-    <NumberField
+    <QuantityField
+      quantity="link rate"
       class="w-36"
       label="Link rate"
-      unit="Mb/s"
-      :units="megabitUnits"
-      :least="1"
-      :most="400000"
-      :step="100"
       :model-value="mbpsFromKbps(network.linkKbps)"
       @update:model-value="setLink"
     />

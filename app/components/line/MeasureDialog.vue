@@ -122,17 +122,17 @@ onBeforeUnmount(() => running.value?.abort())
         <div v-else class="grid grid-cols-2 gap-2">
           <NumberField
             label="Hour of the day"
-            :least="0"
-            :most="24"
+            :min="0"
+            :max="24"
             :model-value="startHour"
-            @update:model-value="startHour = $event ?? startHour"
+            @update:model-value="startHour = $event"
           />
           <NumberField
             label="Seed"
-            :least="0"
-            :most="2147483647"
+            :min="0"
+            :max="2147483647"
             :model-value="seed"
-            @update:model-value="seed = $event ?? seed"
+            @update:model-value="seed = $event"
           />
         </div>
         <SelectField v-model="seconds" label="For" :choices="durations" />

@@ -1,18 +1,11 @@
 <script setup lang="ts">
 import { type LineSample, media, type Medium } from '@green-mantle/core/show'
-import {
-  kbpsFromMbps,
-  mbpsFromKbps,
-  mediumNames,
-  megabitUnits,
-  percentUnits,
-  wholeNumber,
-} from '@green-mantle/core/words'
+import { kbpsFromMbps, mbpsFromKbps, mediumNames, wholeNumber } from '@green-mantle/core/words'
 import { FileInput, Gauge, Plus, Trash2 } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { nanoid } from 'nanoid'
 import { computed, defineAsyncComponent, ref } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import DateTimeField from '~/components/fields/DateTimeField.vue'
 import TextField from '~/components/fields/TextField.vue'
@@ -81,16 +74,12 @@ function setTime(id: string, local: string): void {
 <template>
   <div class="card contain-content flex min-h-0 flex-col">
     <form class="border-rule flex items-end gap-2 border-b p-3" @submit.prevent="add">
-      <NumberField
+      <QuantityField
         id="new-sample"
         v-model="newMbps"
+        quantity="measured upload"
         class="w-44"
         label="Measured upload"
-        unit="Mb/s"
-        :units="megabitUnits"
-        :decimals="3"
-        :least="0.001"
-        :most="100000"
         optional
       />
       <SelectField v-model="newMedium" class="w-28" label="By" :choices="mediumChoices" />
@@ -134,17 +123,13 @@ function setTime(id: string, local: string): void {
               />
             </td>
             <td class="w-24 pr-2">
-              <NumberField
-                hide-label
-                label="Upload, Mb/s"
-                :units="megabitUnits"
-                :decimals="3"
-                :least="0.001"
-                :most="100000"
-                :step="0.1"
+              <QuantityField
+                quantity="measured upload"
+                cell
+                label="Upload"
                 :model-value="mbpsFromKbps(sample.uploadKbps)"
                 @update:model-value="
-                  editing.changeSample(sample.id, { uploadKbps: kbpsFromMbps($event ?? 1) })
+                  editing.changeSample(sample.id, { uploadKbps: kbpsFromMbps($event) })
                 "
               />
             </td>
@@ -158,14 +143,11 @@ function setTime(id: string, local: string): void {
               />
             </td>
             <td class="w-22 pr-2">
-              <NumberField
-                hide-label
+              <QuantityField
+                quantity="round trip"
+                cell
                 optional
-                label="Round trip, ms"
-                :units="{ ms: 1 }"
-                :decimals="1"
-                :least="0"
-                :most="60000"
+                label="Round trip"
                 :model-value="sample.roundTripMilliseconds"
                 @update:model-value="
                   editing.changeSample(sample.id, { roundTripMilliseconds: $event })
@@ -173,15 +155,11 @@ function setTime(id: string, local: string): void {
               />
             </td>
             <td class="w-22 pr-2">
-              <NumberField
-                hide-label
+              <QuantityField
+                quantity="loss"
+                cell
                 optional
-                label="Lost, %"
-                :units="percentUnits"
-                :decimals="3"
-                :step="0.01"
-                :least="0"
-                :most="100"
+                label="Lost"
                 :model-value="sample.lossPercent"
                 @update:model-value="editing.changeSample(sample.id, { lossPercent: $event })"
               />

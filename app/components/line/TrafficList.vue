@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Traffic } from '@green-mantle/core/show'
-import { kbpsFromMbps, mbpsFromKbps, megabitUnits } from '@green-mantle/core/words'
+import { kbpsFromMbps, mbpsFromKbps } from '@green-mantle/core/words'
 import { Trash2 } from '@lucide/vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import TextField from '~/components/fields/TextField.vue'
 
@@ -30,17 +30,12 @@ defineEmits<{ set: [id: string, changes: Partial<Traffic>]; remove: [id: string]
         :model-value="item.name"
         @update:model-value="$emit('set', item.id, { name: $event })"
       />
-      <NumberField
-        hide-label
-        :label="`${item.name}, Mb/s`"
-        unit="Mb/s"
-        :units="megabitUnits"
-        :decimals="3"
-        :step="0.1"
-        :least="0"
-        :most="100000"
+      <QuantityField
+        quantity="traffic"
+        cell
+        :label="item.name"
         :model-value="mbpsFromKbps(item.bitrateKbps)"
-        @update:model-value="$emit('set', item.id, { bitrateKbps: kbpsFromMbps($event ?? 0) })"
+        @update:model-value="$emit('set', item.id, { bitrateKbps: kbpsFromMbps($event) })"
       />
       <button
         type="button"

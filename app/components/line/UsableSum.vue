@@ -1,15 +1,9 @@
 <script setup lang="ts">
-import { headroomLimitsPercent, lowPercentileLimits, media } from '@green-mantle/core/show'
-import {
-  mbpsInWords,
-  mbpsNumber,
-  mediumNames,
-  percentUnits,
-  shareThatReaches,
-} from '@green-mantle/core/words'
+import { headroomLimitsPercent, media } from '@green-mantle/core/show'
+import { mbpsInWords, mbpsNumber, mediumNames, shareThatReaches } from '@green-mantle/core/words'
 import { Plus } from '@lucide/vue'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useOwnTask } from '~/composables/ownTask'
 import { useShowStore } from '~/stores/show'
@@ -41,8 +35,7 @@ const mediumChoices = [
   ...media.map((value) => ({ value, label: `those by ${mediumNames[value]}` })),
 ]
 
-function setHeadroom(percent: number | null): void {
-  if (percent === null) return
+function setHeadroom(percent: number): void {
   editing.change('Set the headroom', (line) => void (line.headroomPercent = percent), 'headroom')
 }
 
@@ -53,8 +46,7 @@ function endDrag(): void {
   store.endMerge()
 }
 
-function setPercentile(percentile: number | null): void {
-  if (percentile === null) return
+function setPercentile(percentile: number): void {
   editing.change('Set the percentile', (line) => void (line.lowPercentile = percentile))
 }
 
@@ -74,12 +66,9 @@ function setMedium(value: string): void {
         :choices="mediumChoices"
         @update:model-value="setMedium"
       />
-      <NumberField
+      <QuantityField
+        quantity="low percentile"
         label="Low percentile"
-        unit="%"
-        :units="percentUnits"
-        :least="lowPercentileLimits.least"
-        :most="lowPercentileLimits.most"
         :model-value="store.line.lowPercentile"
         @update:model-value="setPercentile"
       />
@@ -97,20 +86,16 @@ function setMedium(value: string): void {
         type="range"
         class="accent-moss h-6 w-full"
         aria-label="Headroom, percent"
-        :min="headroomLimitsPercent.least"
-        :max="headroomLimitsPercent.most"
+        :min="headroomLimitsPercent.min"
+        :max="headroomLimitsPercent.max"
         :value="store.line.headroomPercent"
         @input="dragged.later(Number(($event.target as HTMLInputElement).value))"
         @change="endDrag"
       />
-      <NumberField
-        hide-label
+      <QuantityField
+        quantity="headroom"
+        cell
         label="Headroom"
-        unit="%"
-        :units="percentUnits"
-        :least="headroomLimitsPercent.least"
-        :most="headroomLimitsPercent.most"
-        :decimals="1"
         :model-value="store.line.headroomPercent"
         @update:model-value="setHeadroom"
       />

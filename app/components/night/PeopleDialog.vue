@@ -68,11 +68,11 @@ function add(): void {
       label="Margin before the start"
       unit="min"
       :units="{ min: 1, h: 60 }"
-      :least="marginMinutesLimits.least"
-      :most="marginMinutesLimits.most"
+      :min="marginMinutesLimits.min"
+      :max="marginMinutesLimits.max"
       :step="1"
       :model-value="show.show.runSheet.marginMinutes"
-      @update:model-value="editing.setMargin($event ?? marginMinutesLimits.usual)"
+      @update:model-value="editing.setMargin($event)"
     />
   </ModalDialog>
 </template>

@@ -25,7 +25,7 @@ export function useRunSheetEditing() {
   /** A made title may be longer than a typed one: it holds the name of a destination. */
   const asTitle = (title: string): string => title.slice(0, maxTitleCharacters)
   const withinLimits = (seconds: number): number =>
-    Math.min(taskTimeLimitsSeconds.most, Math.max(taskTimeLimitsSeconds.least, seconds))
+    Math.min(taskTimeLimitsSeconds.max, Math.max(taskTimeLimitsSeconds.min, seconds))
 
   /** Changes a task that was made from the show, or one that was added. */
   function changeTask({ id, title, isOwn }: OrderedTask, asked: Changes): void {

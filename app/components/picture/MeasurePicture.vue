@@ -55,7 +55,7 @@ const shown = computed(() =>
       id,
       picture,
       needs: `Needs ${times(bitsAgainst(picture, nearestKind))} times the bits of “${pictureKindNames[nearestKind]}”, whose form fits it best; ${times(bitsAgainst(picture, 'hands'))} times those of “${pictureKindNames.hands}”.`,
-      sure: `${between ? `Scores between measured encodes are foretold to ${points(between.mean)} on average, ${points(between.most)} at most` : 'No encode lies between two others, so that nothing is known of the error'}; the fitted form alone is ${points(modelErrors(picture, picture).mean)} off.`,
+      sure: `${between ? `Scores between measured encodes are foretold to ${points(between.mean)} on average, ${points(between.max)} at most` : 'No encode lies between two others, so that nothing is known of the error'}; the fitted form alone is ${points(modelErrors(picture, picture).mean)} off.`,
       about: `${renditionInWords(clip)}, ${clip.seconds.toFixed(1)} s of it; spatial information ${Math.round(spatialInformation)}, temporal ${Math.round(temporalInformation)} (ITU-T P.910). ${picture.points.length} encodes, ${picture.program}, ${picture.processor}, ${dated(picture.measuredAt)}.`,
     }
   }),

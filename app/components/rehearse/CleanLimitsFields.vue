@@ -31,9 +31,6 @@ function set(changed: string, value: number): void {
   const name = names.find((each) => each === changed)
   if (name) editing.setClean(name, value)
 }
-function setSeed(seed: number | null): void {
-  if (seed !== null) editing.drawOtherNights(seed)
-}
 </script>
 
 <template>
@@ -47,10 +44,10 @@ function setSeed(seed: number | null): void {
       <NumberFields :fields="limits" @change="set" />
       <NumberField
         label="Nights of seed"
-        :least="0"
-        :most="2147483647"
+        :min="0"
+        :max="2147483647"
         :model-value="store.show.rehearsal.seed"
-        @update:model-value="setSeed"
+        @update:model-value="editing.drawOtherNights($event)"
       />
       <p class="text-ink-2 col-span-2 text-xs">
         Viewers notice over 1 % of lost frames (common practice, no published source); the rest is

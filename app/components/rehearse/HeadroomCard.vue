@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { headroomsTried } from '@green-mantle/core/rehearsal'
 import { countedSamples, fewestSamplesForLessHeadroom } from '@green-mantle/core/network'
-import { lineOf, wantedPercentLimits } from '@green-mantle/core/show'
-import { countInWords, percentUnits } from '@green-mantle/core/words'
+import { lineOf } from '@green-mantle/core/show'
+import { countInWords } from '@green-mantle/core/words'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkLineComponent } from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { computed } from 'vue'
 import VChart from 'vue-echarts'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import { useChartTheme } from '~/composables/chartTheme'
 import { useRehearsalStore } from '~/stores/rehearsal'
@@ -35,10 +35,6 @@ const cost = computed(() => {
 })
 
 const sampleCount = computed(() => countedSamples(store.line).length)
-
-function setWanted(percent: number | null): void {
-  if (percent !== null) editing.setWantedPercent(percent)
-}
 
 const option = computed(() => ({
   animation: false,
@@ -104,15 +100,12 @@ const option = computed(() => ({
   <section class="card p-3.5" aria-labelledby="enough-title">
     <h3 id="enough-title" class="mb-1 text-base">How much headroom is enough?</h3>
     <div class="flex items-end gap-2">
-      <NumberField
+      <QuantityField
+        quantity="wanted share of nights"
         class="w-36"
         label="Clean on, of 100 nights"
-        unit="%"
-        :units="percentUnits"
-        :least="wantedPercentLimits.least"
-        :most="wantedPercentLimits.most"
         :model-value="store.show.rehearsal.wantedPercent"
-        @update:model-value="setWanted"
+        @update:model-value="editing.setWantedPercent($event)"
       />
       <button
         v-if="rehearsal.running !== 'headroom'"

@@ -28,15 +28,15 @@ const chosen = computed(() =>
   store.show.rehearsal.incidents.find(({ id }) => id === incidents.chosenId.value),
 )
 const time = { unit: 's', units: { ...secondUnits, min: 60 } }
-const percent = { unit: '%', units: percentUnits, decimals: 0, least: 0, most: 100, step: 1 }
-const rate = { unit: 'kb/s', units: rateUnits, decimals: 0, least: 0, most: 1e8, step: 100 }
+const percent = { unit: '%', units: percentUnits, decimals: 0, min: 0, max: 100, step: 1 }
+const rate = { unit: 'kb/s', units: rateUnits, decimals: 0, min: 0, max: 1e8, step: 100 }
 /** What is typed of the chosen incident, by its kind. */
 const numbers = computed((): NumberDescription[] => {
   const it = chosen.value
   if (!it) return []
   const { atSeconds, durationSeconds } = it
-  const start = { ...time, decimals: 0, least: 0, most: seconds.value, step: 10 }
-  const length = { ...time, decimals: 1, least: 0.1, most: 604_800, step: 1 }
+  const start = { ...time, decimals: 0, min: 0, max: seconds.value, step: 10 }
+  const length = { ...time, decimals: 1, min: 0.1, max: 604_800, step: 1 }
   return [
     { name: 'atSeconds', label: 'After the start', value: atSeconds, ...start },
     { name: 'durationSeconds', label: 'For', value: durationSeconds, ...length },

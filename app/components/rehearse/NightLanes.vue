@@ -43,8 +43,8 @@ const devices = computed(() =>
     return {
       name,
       path: `0,20 ${points.join(' ')} 100,20`,
-      most: `${Math.round(100 * (props.looked.outcome.mostLoad[index] ?? 0))} % at most`,
-      isOver: (props.looked.outcome.mostLoad[index] ?? 0) > 1,
+      most: `${Math.round(100 * (props.looked.outcome.maxLoad[index] ?? 0))} % at most`,
+      isOver: (props.looked.outcome.maxLoad[index] ?? 0) > 1,
     }
   }),
 )

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { allBreaches, audioCodecsCarried, audioRuleNames } from '@green-mantle/core/fit'
 import { type Destination, type Rendition } from '@green-mantle/core/show'
-import { audioCodecNames, rateUnits } from '@green-mantle/core/words'
+import { audioCodecNames } from '@green-mantle/core/words'
 import { TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
 import { useDestinationEditing } from '~/components/destinations/destinationEditing'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { useShowStore } from '~/stores/show'
 import { channelChoices, sampleRateChoices } from './choices'
@@ -43,7 +43,7 @@ function set(destination: Destination, rendition: Rendition, changes: Partial<Re
         <tr class="border-rule text-ink-2 border-b text-xs">
           <th class="py-1.5">Send</th>
           <th>Codec</th>
-          <th>Bitrate</th>
+          <th>Bitrate, kb/s</th>
           <th>Channels</th>
           <th>Sample rate</th>
         </tr>
@@ -65,18 +65,14 @@ function set(destination: Destination, rendition: Rendition, changes: Partial<Re
             />
           </td>
           <td class="pr-2">
-            <NumberField
-              hide-label
+            <QuantityField
+              quantity="audio bitrate"
+              cell
               :label="`Audio bitrate for ${name}`"
-              unit="kb/s"
-              :units="rateUnits"
-              :step="16"
-              :least="16"
-              :most="1024"
               :model-value="rendition.audioBitrateKbps"
               @update:model-value="
                 set(destination, rendition, {
-                  audioBitrateKbps: $event ?? rendition.audioBitrateKbps,
+                  audioBitrateKbps: $event,
                 })
               "
             />

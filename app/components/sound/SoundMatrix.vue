@@ -1,15 +1,10 @@
 <script setup lang="ts">
-import {
-  levelLimitsDecibels,
-  longestDelayMilliseconds,
-  mixes,
-  type Sound,
-} from '@green-mantle/core/show'
+import { mixes, type Sound } from '@green-mantle/core/show'
 import { levelShare, silenceDecibels } from '@green-mantle/core/sound'
-import { decibelsInWords, decibelUnits, millisecondUnits } from '@green-mantle/core/words'
+import { decibelsInWords } from '@green-mantle/core/words'
 import { Mic, Monitor, Music, Trash2, Video, Volume2, VolumeX } from '@lucide/vue'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
@@ -111,18 +106,15 @@ const inputChoices = computed(() => (input: string) => [
           }}</span>
         </td>
         <td class="pr-2">
-          <NumberField
-            hide-label
-            :label="`Level of ${sound.name}, dB`"
-            :units="decibelUnits"
-            :decimals="1"
-            :least="levelLimitsDecibels.least"
-            :most="levelLimitsDecibels.most"
+          <QuantityField
+            quantity="level"
+            cell
+            :label="`Level of ${sound.name}`"
             :model-value="sound.levelDecibels"
             @update:model-value="
               editing.change(
                 sound.id,
-                { levelDecibels: $event ?? 0 },
+                { levelDecibels: $event },
                 'Set the level of',
                 `level ${sound.id}`,
               )
@@ -130,21 +122,13 @@ const inputChoices = computed(() => (input: string) => [
           />
         </td>
         <td class="pr-2">
-          <NumberField
-            hide-label
-            :label="`Delay of ${sound.name}, ms`"
-            :units="millisecondUnits"
-            :least="0"
-            :most="longestDelayMilliseconds"
-            :step="5"
+          <QuantityField
+            quantity="delay"
+            cell
+            :label="`Delay of ${sound.name}`"
             :model-value="sound.delayMilliseconds"
             @update:model-value="
-              editing.change(
-                sound.id,
-                { delayMilliseconds: $event ?? 0 },
-                'Delay',
-                `delay ${sound.id}`,
-              )
+              editing.change(sound.id, { delayMilliseconds: $event }, 'Delay', `delay ${sound.id}`)
             "
           />
         </td>

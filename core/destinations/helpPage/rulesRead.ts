@@ -1,15 +1,18 @@
 import { isLevelAbove, levelsOf } from '../../media'
 import {
+  audioBitrateLimitsKbps,
   audioCodecs,
   audioSampleRatesHz,
+  bFramesLimits,
   type CanvasName,
   type Codec,
   codecs,
   type Destination,
   framesPerSecondChoices,
-  mostAudioBitrateKbps,
+  keyframeIntervalLimitsSeconds,
   type Rules,
   type Size,
+  videoBitrateLimitsKbps,
 } from '../../show'
 import {
   audioCodecNames,
@@ -60,8 +63,15 @@ interface Said {
 const pixels = ({ width, height }: Size): number => width * height
 const unique = <Value>(values: readonly Value[]): Value[] => [...new Set(values)]
 const quoted = ({ words, heading }: Statement): string => (heading ? `${heading}: ${words}` : words)
-const clamped = (value: number, least: number, most: number): number =>
-  Math.min(most, Math.max(least, value))
+interface Limits {
+  min: number
+  max: number
+}
+const clamped = (value: number, { min, max }: Limits): number => Math.min(max, Math.max(min, value))
+const isWithin =
+  ({ min, max }: Limits) =>
+  (value: number): boolean =>
+    value >= min && value <= max
 
 /** Those of which the strongest was said: a limit before the only ones before what is merely said or advised. */
 function strongest<Item extends { bound: Bound }>(
@@ -207,13 +217,19 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
   const bitrates = of('video bitrate')
   const upper = strongest(bitrates)
   if (upper) {
-    const mostKbps = clamped(Math.max(...upper.items.map(({ kbps }) => kbps)), 50, 200_000)
+    const mostKbps = clamped(
+      Math.max(...upper.items.map(({ kbps }) => kbps)),
+      videoBitrateLimitsKbps,
+    )
     add('Video bitrate at most', kbpsInWords(mostKbps), { mostVideoBitrateKbps: mostKbps }, [
       'video bitrate',
     ])
     const lower = bitrates.filter(({ bound, kbps }) => bound === 'least' && kbps < mostKbps)
     if (lower.length > 0) {
-      const leastKbps = clamped(Math.min(...lower.map(({ kbps }) => kbps)), 50, mostKbps)
+      const leastKbps = clamped(Math.min(...lower.map(({ kbps }) => kbps)), {
+        ...videoBitrateLimitsKbps,
+        max: mostKbps,
+      })
       add('Video bitrate at least', kbpsInWords(leastKbps), { leastVideoBitrateKbps: leastKbps }, [
         'video bitrate',
       ])
@@ -224,7 +240,7 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
   const intervals = [
     ...of('keyframe interval').map(({ seconds }) => seconds),
     ...of('keyframe frames').map(({ frames }) => frames / (rate ?? 30)),
-  ].filter((seconds) => seconds >= 0.1 && seconds <= 20)
+  ].filter(isWithin(keyframeIntervalLimitsSeconds))
   if (intervals.length > 0) {
     const seconds = Math.min(...intervals)
     add('Keyframe every', `${seconds} s at most`, { longestKeyframeIntervalSeconds: seconds }, [
@@ -234,7 +250,7 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
   }
   const bFrames = of('B-frames').map(({ count }) => count)
   if (bFrames.length > 0) {
-    const count = clamped(Math.min(...bFrames), 0, 16)
+    const count = clamped(Math.min(...bFrames), bFramesLimits)
     add('B-frames', count === 0 ? 'none' : `${count} at most`, { mostBFrames: count }, ['B-frames'])
   }
   const spokenSounds = audioCodecs.filter((codec) =>
@@ -254,8 +270,7 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
   if (loudest) {
     const kbps = clamped(
       Math.max(...loudest.items.map((item) => item.kbps)),
-      16,
-      mostAudioBitrateKbps,
+      audioBitrateLimitsKbps,
     )
     add('Audio bitrate at most', kbpsInWords(kbps), { mostAudioBitrateKbps: kbps }, [
       'audio bitrate',
@@ -305,7 +320,7 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
   const [keyHours] = of('key hours')
   if (keyLife || keyHours) {
     const life = keyLife?.life ?? 'per session'
-    const hours = keyHours ? clamped(keyHours.hours, 0.1, 10_000) : null
+    const hours = keyHours ? clamped(keyHours.hours, { min: 0.1, max: 10_000 }) : null
     add(
       'Key',
       `${life === 'lasting' ? 'lasting' : 'new for every session'}${hours === null ? '' : `, good for ${countInWords(hours, 'hour')}`}`,
@@ -319,7 +334,7 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
   if (start) add('Start', start.start, { start: start.start }, ['start'])
   const steps = of('renditions').map(({ count }) => count)
   if (steps.length > 0) {
-    const mostRenditions = clamped(Math.max(...steps), 1, 3)
+    const mostRenditions = clamped(Math.max(...steps), { min: 1, max: 3 })
     add('Ladder', `up to ${countInWords(mostRenditions, 'rendition')}`, { mostRenditions }, [
       'renditions',
     ])

@@ -1,5 +1,5 @@
 import { bitrateStepKbps, spareUploadOf } from '../../fit'
-import { mostAudioBitrateKbps } from '../../show'
+import { audioBitrateLimitsKbps } from '../../show'
 import { runToEnd } from '../runToEnd'
 import { type FitResult, fittingAside } from '../fitShow'
 import { showProblem } from '../problem/showProblem'
@@ -21,7 +21,7 @@ function mostThatCouldBeTaken({ destinations }: PlannedShow): number {
     (sum, { rules, renditions, backupAddress }) =>
       sum +
       2 *
-        (rules.mostVideoBitrateKbps + mostAudioBitrateKbps) *
+        (rules.mostVideoBitrateKbps + audioBitrateLimitsKbps.max) *
         renditions.length *
         (backupAddress === null ? 1 : 2),
     0,

@@ -29,12 +29,12 @@ export function resourceUsesOf(show: PlannedShow & Show): ResourceUse[] {
       words: `${mbpsNumber(totalKbps)} of ${mbpsNumber(upload.usableKbps)} Mb/s`,
     },
   ]
-  for (const { device, encodes, load, mostLoad } of deviceUses(show)) {
+  for (const { device, encodes, load, maxLoad } of deviceUses(show)) {
     rooms.push({
       id: `load ${device.id}`,
       name: device.name,
-      share: load / mostLoad,
-      words: `${shareInWords(load)} of ${shareInWords(mostLoad)}`,
+      share: load / maxLoad,
+      words: `${shareInWords(load)} of ${shareInWords(maxLoad)}`,
     })
     if (device.sessions !== null)
       rooms.push({

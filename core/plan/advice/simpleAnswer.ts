@@ -42,7 +42,7 @@ export function simpleAnswer(
   picture: Picture,
   screen: ViewerScreen,
 ): SimpleAnswer | null {
-  const headroomPercent = headroomLimitsPercent.usual
+  const headroomPercent = headroomLimitsPercent.default
   const headroomKbps = (uploadKbps * headroomPercent) / 100
   const usableKbps = uploadKbps - headroomKbps
   const rendition = { ...newRendition('answer', 'landscape'), ...shape, codec: 'h264' as const }

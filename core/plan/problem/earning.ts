@@ -42,18 +42,18 @@ export function withEarnings(
   }
   for (const alike of groups.values()) {
     /** Those before, with the most that each is worth at a bitrate or below where it has earned its place. */
-    const before: { shape: Shape; first: number; most: Int32Array }[] = []
+    const before: { shape: Shape; first: number; highest: Int32Array }[] = []
     for (const choice of [...alike].sort((a, b) => size(a) - size(b))) {
       const smaller = before.filter(({ shape }) => isSmaller(shape, shapeOf(choice)))
       const { first, scores } = choice
       const earned = smaller.length > 0 ? new Uint8Array(scores.length) : null
-      const most = new Int32Array(scores.length)
+      const upTo = new Int32Array(scores.length)
       let highest = -1
       for (let at = 0; at < scores.length; at += 1) {
         const units = scores[at]!
         const isEarned = smaller.every((other) => {
-          const index = Math.min(first + at - other.first, other.most.length - 1)
-          const others = index < 0 ? -1 : other.most[index]!
+          const index = Math.min(first + at - other.first, other.highest.length - 1)
+          const others = index < 0 ? -1 : other.highest[index]!
           return (
             others < 0 ||
             units >= others + marginUnits ||
@@ -64,9 +64,9 @@ export function withEarnings(
           if (earned) earned[at] = 1
           highest = Math.max(highest, units)
         }
-        most[at] = highest
+        upTo[at] = highest
       }
-      before.push({ shape: shapeOf(choice), first, most })
+      before.push({ shape: shapeOf(choice), first, highest: upTo })
       made.set(choice, { ...choice, earned })
     }
   }

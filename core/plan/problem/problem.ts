@@ -89,7 +89,7 @@ export interface DeviceLimit {
   /** Whether it is the processor, which has more to do than encoding. */
   isProcessor: boolean
   /** The share that may be planned, 1 = all of it. */
-  mostLoad: number
+  maxLoad: number
   /** null where it sets no limit. */
   sessions: number | null
 }

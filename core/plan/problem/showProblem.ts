@@ -204,7 +204,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
   const limits = devices.map(({ id, kind, plannedSharePercent, sessions }): DeviceLimit => ({
     id,
     isProcessor: kind === 'processor',
-    mostLoad: plannedSharePercent / 100,
+    maxLoad: plannedSharePercent / 100,
     sessions,
   }))
   const deviceIds = [...devices.map(({ id }) => id), null]
@@ -216,7 +216,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
       bitratesKbps,
       shapes,
       places,
-      devices: [...limits, { id: '', isProcessor: false, mostLoad: 1e6, sessions: null }],
+      devices: [...limits, { id: '', isProcessor: false, maxLoad: 1e6, sessions: null }],
       demands,
       relays: relays.map((relay, at): Relay => {
         const rendition = relayRenditions[at] as Rendition

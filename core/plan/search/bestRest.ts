@@ -4,7 +4,7 @@ import type { Resources } from './resources'
 /** How many may be below the floor at most, where that matters; else nobody is counted. */
 export interface BelowCount {
   isCounted: boolean
-  most: number
+  max: number
 }
 
 /** It does not matter where nobody may be below the floor, since then no such column is in play, or everybody may. */
@@ -14,7 +14,7 @@ export function belowCount(
 ): BelowCount {
   const members = subproblems.reduce((sum, { columns }) => sum + columns.members.length, 0)
   const isCounted = capacity[below]! > 0 && capacity[below]! < members
-  return { isCounted, most: isCounted ? capacity[below]! : 0 }
+  return { isCounted, max: isCounted ? capacity[below]! : 0 }
 }
 
 /**
@@ -30,7 +30,7 @@ export function bestRestOf(
   worth: (subproblem: number, at: number) => number,
 ): BestRest {
   // From the last subproblem on, each with what the later ones are worth.
-  let later = new Array<number>(count.most + 1).fill(0)
+  let later = new Array<number>(count.max + 1).fill(0)
   const byPart: Float64Array[][] = subproblems.map(() => [])
   for (let index = subproblems.length - 1; index >= 0; index -= 1) {
     const subproblem = subproblems[index]!
@@ -64,15 +64,15 @@ function bestOfStates(
 /** For each number of members below the floor the best column of each set. */
 function bestOfSets(
   { columns, inPlay, firstOfSet }: Subproblem,
-  { isCounted, most }: BelowCount,
+  { isCounted, max }: BelowCount,
   worth: (at: number) => number,
 ): Float64Array[] {
   const sets = firstOfSet.length - 1
-  const best = Array.from({ length: most + 1 }, () => new Float64Array(sets).fill(-Infinity))
+  const best = Array.from({ length: max + 1 }, () => new Float64Array(sets).fill(-Infinity))
   for (let set = 0; set < sets; set += 1)
     for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) {
       const below = isCounted ? columns.below[inPlay[at]!]! : 0
-      if (below <= most) best[below]![set] = Math.max(best[below]![set]!, worth(at))
+      if (below <= max) best[below]![set] = Math.max(best[below]![set]!, worth(at))
     }
   return best
 }

@@ -35,16 +35,16 @@ export function solveKnapsack(
   // The bound is convex in the price: the next one tried is where the tangents at one too low and one
   // high enough meet, until there is no corner between the two.
   let [low, high] = [free, cheapest]
-  let most = Infinity
+  let upper = Infinity
   let price = 0
   for (;;) {
     const next = (low.value - high.value) / (low.wire - high.wire)
     const sum = sumAt(curves, chosen, next)
     const bound = sum.value + next * (uploadKbps - sum.wire) + rounding
-    if (bound < most) {
-      most = bound
+    if (bound < upper) {
+      upper = bound
       price = next
-      if (most < floor) return null
+      if (upper < floor) return null
     }
     if (sum.wire === low.wire || sum.wire === high.wire) break
     if (sum.wire > uploadKbps) low = sum
@@ -53,11 +53,11 @@ export function solveKnapsack(
   }
   const within = { value: high.value, points: pointsAt(curves, chosen, high.price) }
   const known = within.value >= floor ? within : null
-  if (known && known.value + 1 > most) return known
+  if (known && known.value + 1 > upper) return known
   const lowest = known ? known.value + 0.5 : floor
   for (let reach = price * firstReachKbps; ; reach *= widening) {
-    const wanted = Math.max(lowest, most - reach)
-    const found = bestWorth(curves, chosen, uploadKbps, price, most, wanted)
+    const wanted = Math.max(lowest, upper - reach)
+    const found = bestWorth(curves, chosen, uploadKbps, price, upper, wanted)
     if (found) return found
     if (wanted === lowest) return known
   }
@@ -97,10 +97,10 @@ function bestWorth(
   chosen: readonly number[],
   uploadKbps: number,
   price: number,
-  most: number,
+  upper: number,
   floor: number,
 ): Settled | null {
-  const slack = most - floor
+  const slack = upper - floor
   const tops = chosen.map((curve) => {
     const point = pointAtPrice(curves, curve, price)
     return curves.value[point]! - price * curves.wire[point]!

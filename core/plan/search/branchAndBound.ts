@@ -10,9 +10,9 @@ import { reducedCostFixed, type Node } from './reducedCostFixing'
 export interface Optimum {
   found: Found | null
   /** No plan is worth more than this. */
-  most: number
+  upper: number
   /** At the prices found, whatever the search has ruled out since: no way to serve everybody, one by one or in subproblems, is worth more. */
-  mostAtPrices: number
+  upperAtPrices: number
   status: SearchStatus
 }
 
@@ -53,18 +53,18 @@ export function* branchAndBound(
   const least = (): number => (found ? found.value + Math.max(within(), 0.5) : -Infinity)
   let steps = 0
   const within = (): number => (steps < patience ? margin.atFirst : margin.atLast)
-  let mostAtPrices = Infinity
+  let upperAtPrices = Infinity
   const ended = (): Optimum => ({
     found,
-    most: found ? found.value + within() : -Infinity,
-    mostAtPrices,
+    upper: found ? found.value + within() : -Infinity,
+    upperAtPrices,
     status: proven(found !== null, within()),
   })
   const soFar = (): Optimum => ({
     found,
-    most,
-    mostAtPrices,
-    status: { name: 'stopped', gap: found && Number.isFinite(most) ? most - found.value : null },
+    upper,
+    upperAtPrices,
+    status: { name: 'stopped', gap: found && Number.isFinite(upper) ? upper - found.value : null },
   })
   const better = (next: Found | null): boolean => {
     if (!next || (found && next.value <= found.value)) return false
@@ -88,7 +88,7 @@ export function* branchAndBound(
     better(first)
     return isExhaustive
   }
-  let most = Infinity
+  let upper = Infinity
   /** Lets others in between, with what is known so far. */
   function* steadily<Last>(run: Generator<void, Last>): Generator<Optimum, Last> {
     for (;;) {
@@ -100,37 +100,37 @@ export function* branchAndBound(
   }
 
   let node: Node = { subproblems, bound: yield* steadily(firstBound(subproblems, resources)) }
-  most = node.bound.most
-  if (node.bound.most === -Infinity)
-    return { found: null, most: -Infinity, mostAtPrices: -Infinity, status: proven(false) }
+  upper = node.bound.upper
+  if (node.bound.upper === -Infinity)
+    return { found: null, upper: -Infinity, upperAtPrices: -Infinity, status: proven(false) }
   for (const times of found ? [] : rounds.first) {
     node = yield* steadily(bounded(node, times))
-    most = node.bound.most
+    upper = node.bound.upper
     yield* steadily(firstLook(node, true))
     if (!found && (yield* steadily(firstLook(node)))) return ended()
     if (found) break
   }
-  most = node.bound.most
+  upper = node.bound.upper
   if (!found && isOneLookEnough) return soFar()
   yield soFar()
-  if (node.bound.most >= least()) node = yield* steadily(bounded(node, rounds.after))
+  if (node.bound.upper >= least()) node = yield* steadily(bounded(node, rounds.after))
   // A plan that was given may be far from the best; the better the one that is known, the less is looked at.
-  if (start && node.bound.most >= least()) {
+  if (start && node.bound.upper >= least()) {
     yield* steadily(firstLook(node, true))
     node = yield* steadily(bounded(node, rounds.half))
   }
 
   // Little is looked at while only what is nearly worth the bound is looked for, and that is mostly where the best is.
-  mostAtPrices = (yield* steadily(findingBound(subproblems, node.bound.prices, resources))).most
-  most = node.bound.most
-  if (most < least()) return ended()
-  for (let reach = (most - least()) * firstReach; ; reach *= widening) {
-    const floor = Math.max(least(), most - reach)
+  upperAtPrices = (yield* steadily(findingBound(subproblems, node.bound.prices, resources))).upper
+  upper = node.bound.upper
+  if (upper < least()) return ended()
+  for (let reach = (upper - least()) * firstReach; ; reach *= widening) {
+    const floor = Math.max(least(), upper - reach)
     const open: Node[] = [node]
     while (open.length > 0) {
       const wanted = Math.max(floor, least())
       const next = yield* steadily(reducedCostFixed(open.pop()!, wanted, resources))
-      if (next.bound.most < wanted) continue
+      if (next.bound.upper < wanted) continue
       const halves = branch(next.subproblems)
       const mostSteps = halves.length > 0 ? stepsForExact : Infinity
       const exact = yield* steadily(
@@ -144,13 +144,13 @@ export function* branchAndBound(
           nodes.push(yield* steadily(bounded({ subproblems: half, bound }, rounds.half)))
         }
         // The more promising half is looked at first, so it is put on top.
-        nodes.sort((a, b) => a.bound.most - b.bound.most)
-        open.push(...nodes.filter(({ bound }) => bound.most >= wanted))
+        nodes.sort((a, b) => a.bound.upper - b.bound.upper)
+        open.push(...nodes.filter(({ bound }) => bound.upper >= wanted))
       }
       if (isBetter || open.length > 0) yield soFar()
     }
     if (least() >= floor) break
-    most = floor
+    upper = floor
   }
   return ended()
 }

@@ -61,13 +61,13 @@ describe('the price of the resources', () => {
         const given = resources(capacity)
         const exact = runToEnd(
           bundleMethod(subproblems, given, runToEnd(uploadBound(subproblems, given)), null, 300),
-        ).most
+        ).upper
         expect(exact).toBeGreaterThan(lowest - 1e-6)
         expect(exact).toBeLessThan(lowest + 0.02 * Math.max(1, Math.abs(lowest)))
         const node = { subproblems, bound: runToEnd(firstBound(subproblems, given)) }
-        const near = runToEnd(boundByPartialPricing(node, given, null, 300)).most
+        const near = runToEnd(boundByPartialPricing(node, given, null, 300)).upper
         expect(near).toBeGreaterThan(lowest - 1e-6)
-        expect(near).toBeLessThanOrEqual(node.bound.most)
+        expect(near).toBeLessThanOrEqual(node.bound.upper)
       }),
       // Of some ten thousand problems there is one whose lowest bound is missed by more.
       { numRuns: 1000, seed: Number(process.env.PROPERTY_SEED ?? 1) },
@@ -82,13 +82,15 @@ describe('the price of the resources', () => {
         problem,
         fc.array(price, { minLength: 9, maxLength: 9 }),
         ({ components, capacity }, prices) => {
-          const { most } = boundAt(
+          const { upper } = boundAt(
             allInPlay(written(components)),
             Float64Array.from(prices),
             resources(capacity),
           )
           for (const plan of fitting(components, capacity))
-            expect(plan.reduce((sum, { value }) => sum + value, 0)).toBeLessThanOrEqual(most + 1e-6)
+            expect(plan.reduce((sum, { value }) => sum + value, 0)).toBeLessThanOrEqual(
+              upper + 1e-6,
+            )
         },
       ),
     )

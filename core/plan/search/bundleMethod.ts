@@ -39,13 +39,13 @@ export function* bundleMethod(
   rounds: number,
 ): Generator<void, Bound> {
   const scales = resources.capacity.map((capacity) => 1 / Math.max(capacity, 1))
-  const cutAt = ({ most, prices, used }: Bound): Cut => {
+  const cutAt = ({ upper, prices, used }: Bound): Cut => {
     const slope = prices.map(
       (_, index) => (resources.capacity[index]! - used[index]!) * scales[index]!,
     )
     const base = prices.reduce(
       (sum, price, index) => sum - (slope[index]! * price) / scales[index]!,
-      most,
+      upper,
     )
     return { base, slope }
   }
@@ -58,15 +58,15 @@ export function* bundleMethod(
     0,
   )
   if (steepness < 1e-12) return best
-  const hoped = known === null ? sizeOf(best.most) * 0.01 : (best.most - known) * 0.5
+  const hoped = known === null ? sizeOf(best.upper) * 0.01 : (best.upper - known) * 0.5
   let reach = hoped / steepness
   const least = Math.max(known ?? -Infinity, leastWorthOf(subproblems))
   for (let round = 0, widenings = 0; round < rounds;) {
-    if (best.most <= least) break
+    if (best.upper <= least) break
     const center = best.prices.map((price, index) => price / scales[index]!)
     const { at, model } = lowestOfModel(cuts, weights, center, reach)
-    const promise = best.most - model
-    if (promise < leastPromise * sizeOf(best.most)) {
+    const promise = best.upper - model
+    if (promise < leastPromise * sizeOf(best.upper)) {
       // Nothing near: what is further away may still promise something.
       widenings += 1
       if (widenings > maxWidenings) break
@@ -85,7 +85,7 @@ export function* bundleMethod(
     }
     cuts.push(cutAt(next))
     weights.push(0)
-    const kept = (best.most - next.most) / promise
+    const kept = (best.upper - next.upper) / promise
     if (kept >= minKept) best = next
     if (kept >= wellKept) reach *= 2
     else if (kept < 0) reach *= Math.max(0.2, 0.5 / (1 - kept))

@@ -31,8 +31,8 @@ const fits = ({ problem }: EncodeUses, { total, loads, sessions }: Tally): boole
   total.uploadKbps <= problem.uploadKbps &&
   total.diskMegabytes <= problem.diskMegabytes &&
   problem.devices.every(
-    ({ mostLoad, sessions: most }, device) =>
-      loads[device]! <= mostLoad + 1e-9 && sessions[device]! <= (most ?? Infinity),
+    ({ maxLoad, sessions: maxSessions }, device) =>
+      loads[device]! <= maxLoad + 1e-9 && sessions[device]! <= (maxSessions ?? Infinity),
   )
 
 /** How much of what there is a plan uses, all resources taken as equally dear. */
@@ -40,8 +40,10 @@ const shareUsed = ({ problem }: EncodeUses, { total, loads, sessions }: Tally): 
   total.uploadKbps / Math.max(1, problem.uploadKbps) +
   total.diskMegabytes / Math.max(1, problem.diskMegabytes) +
   problem.devices.reduce(
-    (sum, { mostLoad, sessions: most }, device) =>
-      sum + loads[device]! / Math.max(mostLoad, 1e-9) + (most ? sessions[device]! / most : 0),
+    (sum, { maxLoad, sessions: maxSessions }, device) =>
+      sum +
+      loads[device]! / Math.max(maxLoad, 1e-9) +
+      (maxSessions ? sessions[device]! / maxSessions : 0),
     0,
   )
 

@@ -154,18 +154,18 @@ export function* setLabels(
 }
 
 /** Keeps, per state, the labels that no other with as little upload equals in worth; at most `most` in all. Tells whether all of those were kept. */
-function trim(bucket: Map<State, Label[]>, most: number): boolean {
+function trim(bucket: Map<State, Label[]>, max: number): boolean {
   let count = 0
   for (const [state, labels] of bucket) {
     const front = undominated(labels)
     bucket.set(state, front)
     count += front.length
   }
-  if (count <= most) return true
+  if (count <= max) return true
   const all = [...bucket].flatMap(([state, labels]) => labels.map((label) => ({ state, label })))
   all.sort((a, b) => b.label.priced - a.label.priced)
   bucket.clear()
-  for (const { state, label } of all.slice(0, most)) {
+  for (const { state, label } of all.slice(0, max)) {
     const front = bucket.get(state)
     if (front) front.push(label)
     else bucket.set(state, [label])
@@ -277,7 +277,7 @@ function stateSpace(
 /** Which resources could run short at all, taking for each member the most that a column in play uses. */
 function scarceResources(subproblems: readonly Subproblem[], resources: Resources): boolean[] {
   const { capacity } = resources
-  const most = new Float64Array(capacity.length)
+  const max = new Float64Array(capacity.length)
   for (const { columns, inPlay } of subproblems) {
     const each = columns.members.map(() => new Float64Array(capacity.length))
     for (const column of inPlay) {
@@ -288,7 +288,7 @@ function scarceResources(subproblems: readonly Subproblem[], resources: Resource
         first[index] = Math.max(first[index]!, use.amount[entry]!)
       }
     }
-    for (const uses of each) uses.forEach((amount, index) => (most[index]! += amount))
+    for (const uses of each) uses.forEach((amount, index) => (max[index]! += amount))
   }
   // A device that runs at most so many encodes is loaded by no more than the largest of them.
   const devices = resources.sessions - resources.load
@@ -301,9 +301,9 @@ function scarceResources(subproblems: readonly Subproblem[], resources: Resource
       return load
     }, 0)
     const load = resources.load + device
-    most[load] = Math.min(most[load]!, sessions * largest)
+    max[load] = Math.min(max[load]!, sessions * largest)
   }
-  return Array.from(most, (amount, index) => amount > capacity[index]!)
+  return Array.from(max, (amount, index) => amount > capacity[index]!)
 }
 
 function traced(label: Label, subproblems: readonly Subproblem[]): Found {

@@ -83,7 +83,7 @@ function useOfBest(
 export interface Bound {
   prices: Float64Array
   /** No plan is worth more. */
-  most: number
+  upper: number
   subproblems: SubproblemBound[]
   used: Float64Array
 }
@@ -97,19 +97,19 @@ export function* findingBound(
   prices: Float64Array,
   resources: Resources,
 ): Generator<void, Bound> {
-  let most = 0
+  let upper = 0
   for (let index = 0; index < prices.length; index += 1)
-    most += prices[index]! * resources.capacity[index]!
+    upper += prices[index]! * resources.capacity[index]!
   const used = new Float64Array(prices.length)
   const bounds: SubproblemBound[] = []
   for (const subproblem of subproblems) {
     const bound = subproblemBound(subproblem, prices, resources)
-    most += bound.best[fullState(subproblem)]!
+    upper += bound.best[fullState(subproblem)]!
     useOfBest(subproblem, bound, prices, resources, used)
     bounds.push(bound)
     yield
   }
-  return { prices, most, subproblems: bounds, used }
+  return { prices, upper, subproblems: bounds, used }
 }
 
 /** The bound in one go; see `findingBound`. */
@@ -153,24 +153,25 @@ export function* uploadBound(
   }
   const excess = ({ used }: Bound): number => used[0]! - capacity
   let low = yield* at(0)
-  if (low.most === -Infinity || excess(low) <= 0) return low
-  let high = yield* at(Math.max(1, low.most / Math.max(1, capacity)))
+  if (low.upper === -Infinity || excess(low) <= 0) return low
+  let high = yield* at(Math.max(1, low.upper / Math.max(1, capacity)))
   const least = leastWorthOf(subproblems)
   for (let tries = 0; tries < maxUploadPrices && excess(high) > 0; tries += 1) {
-    if (high.most < least) break
+    if (high.upper < least) break
     low = high
     high = yield* at(high.prices[0]! * 4)
   }
-  let best = high.most < low.most ? high : low
-  for (let tries = 0; tries < maxUploadPrices && best.most >= least; tries += 1) {
+  let best = high.upper < low.upper ? high : low
+  for (let tries = 0; tries < maxUploadPrices && best.upper >= least; tries += 1) {
     const [from, to] = [low.prices[0]!, high.prices[0]!]
     const price =
-      (low.most - high.most + from * excess(low) - to * excess(high)) / (excess(low) - excess(high))
+      (low.upper - high.upper + from * excess(low) - to * excess(high)) /
+      (excess(low) - excess(high))
     if (!(price > from && price < to)) break
     const next = yield* at(price)
-    const promised = low.most - (price - from) * excess(low)
-    if (next.most < best.most) best = next
-    if (next.most - promised < nearEnough * Math.abs(next.most)) break
+    const promised = low.upper - (price - from) * excess(low)
+    if (next.upper < best.upper) best = next
+    if (next.upper - promised < nearEnough * Math.abs(next.upper)) break
     if (excess(next) > 0) low = next
     else high = next
   }

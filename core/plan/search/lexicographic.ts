@@ -146,15 +146,15 @@ function excessOf(
   { total, loads, sessions }: Pick<State, 'total' | 'loads' | 'sessions'>,
   { leastScoreUnits, mostBelow }: Limits,
 ): number {
-  const over = (used: number, most: number): number =>
-    used > most + tolerance ? (used - most) / Math.max(most, 1) : 0
+  const over = (used: number, limit: number): number =>
+    used > limit + tolerance ? (used - limit) / Math.max(limit, 1) : 0
   let excess =
     over(total.uploadKbps, problem.uploadKbps) +
     over(total.diskMegabytes, problem.diskMegabytes) +
     over(total.below, mostBelow)
-  problem.devices.forEach(({ mostLoad, sessions: most }, device) => {
-    excess += over(loads[device]!, mostLoad)
-    if (most !== null) excess += over(sessions[device]!, most)
+  problem.devices.forEach(({ maxLoad, sessions: maxSessions }, device) => {
+    excess += over(loads[device]!, maxLoad)
+    if (maxSessions !== null) excess += over(sessions[device]!, maxSessions)
   })
   return excess + Math.max(0, leastScoreUnits - total.scoreUnits) / Math.max(1, leastScoreUnits)
 }

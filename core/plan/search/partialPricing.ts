@@ -40,7 +40,7 @@ function sampleOf(subproblem: Subproblem): Subproblem {
 }
 
 /** What nearly the best plans are worth at the prices of a bound. */
-export const nearlyBest = ({ most }: Bound): number => most - Math.abs(most) * nearShare
+export const nearlyBest = ({ upper }: Bound): number => upper - Math.abs(upper) * nearShare
 
 /**
  * As `bundleMethod`, but prices are mostly tried on the columns of nearly the best plans alone, which are
@@ -67,9 +67,9 @@ export function* boundByPartialPricing(
     const start = yield* findingBound(nearSubproblems, best.prices, resources)
     const low = yield* bundleMethod(nearSubproblems, resources, start, known, rounds)
     added = yield* findingBound(subproblems, low.prices, resources)
-    if (added.most < best.most) best = added
-    if (!(best.most - low.most > minExcess * Math.abs(best.most))) break
-    if (known !== null && best.most <= known) break
+    if (added.upper < best.upper) best = added
+    if (!(best.upper - low.upper > minExcess * Math.abs(best.upper))) break
+    if (known !== null && best.upper <= known) break
   }
   return best
 }

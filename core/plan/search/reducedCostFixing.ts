@@ -13,12 +13,12 @@ export function inPlansWorth({ subproblems, bound }: Node, floor: number): Uint8
   return subproblems.map((subproblem, index) => {
     const { inPlay, firstOfSet } = subproblem
     const { best, worthOfSet, priced } = bound.subproblems[index]!
-    const most = bound.most - best[fullState(subproblem)]!
+    const upper = bound.upper - best[fullState(subproblem)]!
     const around = bestAround(subproblem, worthOfSet, best)
     const isIn = new Uint8Array(inPlay.length)
     for (let set = 0; set < around.length; set += 1)
       for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1)
-        isIn[at] = most + priced[at]! + around[set]! >= floor ? 1 : 0
+        isIn[at] = upper + priced[at]! + around[set]! >= floor ? 1 : 0
     return isIn
   })
 }

@@ -35,7 +35,7 @@ export function resourceLayoutOf({
 
 export function resourcesOf(
   problem: Problem,
-  most: { leftOutWeight: number; belowFloor: number },
+  limits: { leftOutWeight: number; belowFloor: number },
 ): Resources {
   const layout = resourceLayoutOf(problem)
   const { load, sessions, relays } = layout
@@ -44,13 +44,13 @@ export function resourcesOf(
   capacity[layout.disk] = problem.diskMegabytes
   problem.devices.forEach((device, index) => {
     // Loads are sums of fractions: what fills a device to the last bit may not be refused.
-    capacity[load + index] = device.mostLoad + 1e-9
+    capacity[load + index] = device.maxLoad + 1e-9
     capacity[sessions + index] = device.sessions ?? 1e6
   })
   problem.relays.forEach((_, index) => {
     capacity[relays + index] = 1
   })
-  capacity[layout.leftOut] = most.leftOutWeight
-  capacity[layout.below] = most.belowFloor
+  capacity[layout.leftOut] = limits.leftOutWeight
+  capacity[layout.below] = limits.belowFloor
   return { ...layout, capacity }
 }

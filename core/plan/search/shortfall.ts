@@ -83,16 +83,16 @@ export function* leastShortfall(
   const subproblems = yield* steadily(frugalSubproblems({ components, curves }, aim, resources))
   let node: Node = { subproblems, bound: yield* steadily(uploadBound(subproblems, resources)) }
   for (const { rounds, each } of quickLooks) {
-    if (isLeast() || node.bound.most < floor()) break
+    if (isLeast() || node.bound.upper < floor()) break
     node = yield* steadily(improved(node, rounds))
     // What is as good as the bound rounded is the best.
-    const target = Math.min(Math.floor(node.bound.most + rounding), -least) - rounding
+    const target = Math.min(Math.floor(node.bound.upper + rounding), -least) - rounding
     const steps = { mostSteps: stepsForTarget, isFirstEnough: true }
     better(
       (yield* steadily(searchStructures(node.subproblems, node.bound, resources, target, steps)))
         .found,
     )
-    if (isLeast() || node.bound.most < floor()) break
+    if (isLeast() || node.bound.upper < floor()) break
     const limits = { each, inAll: 40 * exactLimits.inAll, columns: 6 + each / 8, ofKind: 2 }
     better(
       (yield* steadily(setLabels(node.subproblems, node.bound, resources, floor(), limits))).found,
@@ -102,7 +102,7 @@ export function* leastShortfall(
   const open: Node[] = isLeast() ? [] : [node]
   for (let nodes = 0; open.length > 0 && nodes < maxTasks; nodes += 1) {
     const next = yield* steadily(reducedCostFixed(open.pop()!, floor(), resources))
-    if (next.bound.most < floor()) continue
+    if (next.bound.upper < floor()) continue
     const exact = yield* steadily(
       setLabels(next.subproblems, next.bound, resources, floor(), exactLimits),
     )
@@ -118,8 +118,8 @@ export function* leastShortfall(
         ),
       )
     // The more promising half is looked at first, so it is put on top.
-    halves.sort((a, b) => a.bound.most - b.bound.most)
-    open.push(...halves.filter(({ bound }) => bound.most >= floor()))
+    halves.sort((a, b) => a.bound.upper - b.bound.upper)
+    open.push(...halves.filter(({ bound }) => bound.upper >= floor()))
   }
   return {
     found: found && asGiven(found, { components, curves }),

@@ -38,7 +38,7 @@ function weightsOf({ uploadKbps, demands, bitratesKbps }: Problem): Weights {
 /** Without anybody left out or below the floor, or with at most so many. */
 function* subproblemsFor(
   { components, curves }: ColumnsAndCurves,
-  most: { leftOutWeight: number; belowFloor: number },
+  limits: { leftOutWeight: number; belowFloor: number },
 ): Generator<void, Subproblem[]> {
   const subproblems: Subproblem[] = []
   for (const columns of components) {
@@ -46,8 +46,8 @@ function* subproblemsFor(
       .map((_, column) => column)
       .filter(
         (column) =>
-          columns.leftOutWeight[column]! <= most.leftOutWeight &&
-          columns.below[column]! <= most.belowFloor,
+          columns.leftOutWeight[column]! <= limits.leftOutWeight &&
+          columns.below[column]! <= limits.belowFloor,
       )
     subproblems.push(yield* subproblemOf(columns, curves, inPlay))
   }
@@ -202,14 +202,14 @@ function* nearlyBest(
   const { scoreUnit } = weightsOf(problem)
   const progress = (
     columns: ColumnsAndCurves,
-    { found, most, mostAtPrices, status }: Optimum,
+    { found, upper, upperAtPrices, status }: Optimum,
     isLast: boolean,
   ): Progress => {
     const areColumnsComplete = columns.components.every((component) => component.isComplete)
     const isComplete = aggregation.isExact && areColumnsComplete
     if (isLast && found && !aggregation.isExact && aggregation.isBoundExact && areColumnsComplete) {
       // The search has not tried every way to spread those that are alike, but the bound holds for all.
-      const gap = Math.max(0, Math.ceil((mostAtPrices - found.value) / scoreUnit))
+      const gap = Math.max(0, Math.ceil((upperAtPrices - found.value) / scoreUnit))
       return {
         solution: disaggregated(solutionFrom(problem, columns, found), aggregation),
         status: { name: gap <= inAll ? 'optimal' : 'stopped', gap },
@@ -217,8 +217,8 @@ function* nearlyBest(
     }
     const isDecided = isLast && status.name !== 'stopped' && isComplete
     const gap =
-      found && isComplete && Number.isFinite(most)
-        ? Math.ceil((most - found.value) / scoreUnit)
+      found && isComplete && Number.isFinite(upper)
+        ? Math.ceil((upper - found.value) / scoreUnit)
         : null
     return {
       solution: found && disaggregated(solutionFrom(problem, columns, found), aggregation),
@@ -229,12 +229,12 @@ function* nearlyBest(
   }
   function* best(
     columns: ColumnsAndCurves,
-    most: { leftOutWeight: number; belowFloor: number },
+    limits: { leftOutWeight: number; belowFloor: number },
     start: Found | null,
   ): Generator<Progress, Optimum> {
     const isOneLookEnough = start === null
-    const subproblems = yield* making(subproblemsFor(columns, most))
-    const run = branchAndBound(subproblems, resourcesOf(problem, most), start, {
+    const subproblems = yield* making(subproblemsFor(columns, limits))
+    const run = branchAndBound(subproblems, resourcesOf(problem, limits), start, {
       isOneLookEnough,
       margin: {
         atFirst: forProof * scoreUnit,
@@ -246,7 +246,7 @@ function* nearlyBest(
       const step = run.next()
       if (step.done) return step.value
       // Said again only where it is better known.
-      if (step.value.found !== last?.found || step.value.most !== last.most) {
+      if (step.value.found !== last?.found || step.value.upper !== last.upper) {
         last = step.value
         if (last.found) said = progress(columns, last, false)
       }
@@ -278,7 +278,7 @@ function* nearlyBest(
         const best = atBestBitrates(columns, shown, problem.uploadKbps)
         said = progress(
           columns,
-          { found: best, most: Infinity, mostAtPrices: Infinity, status: nothingKnown },
+          { found: best, upper: Infinity, upperAtPrices: Infinity, status: nothingKnown },
           false,
         )
       }

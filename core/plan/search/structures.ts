@@ -109,16 +109,16 @@ export function* searchStructures(
     const subproblem = subproblems[index]!
     const { columns, inPlay, firstMove, moveSet, moveTo } = subproblem
     const pricedHere = priced[index]!
-    const belowLeft = count.isCounted ? count.most - used[resources.below]! : 0
+    const belowLeft = count.isCounted ? count.max - used[resources.below]! : 0
     const bestAfter = bestPriced(index, belowLeft)
-    const promising: { order: Int32Array; after: number; most: number }[] = []
+    const promising: { order: Int32Array; after: number; upper: number }[] = []
     for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1) {
       const order = orders[index]![moveSet[move]!]!
       const after = moveTo[move]!
-      const most = pricedSoFar + pricedHere[order[0]!]! + bestAfter[after]!
-      if (most >= least) promising.push({ order, after, most })
+      const upper = pricedSoFar + pricedHere[order[0]!]! + bestAfter[after]!
+      if (upper >= least) promising.push({ order, after, upper })
     }
-    promising.sort((a, b) => b.most - a.most)
+    promising.sort((a, b) => b.upper - a.upper)
     for (const { order, after } of promising)
       for (const place of order) {
         const own = pricedSoFar + pricedHere[place]!

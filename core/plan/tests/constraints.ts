@@ -106,11 +106,11 @@ export function brokenConstraints(problem: Problem, solution: Solution): string[
     claim(fed <= mostFed, `relay ${relay} feeds no more than it may`)
     claim((sentTo.get(relay) ?? 0) <= 1, `relay ${relay} is sent to once`)
   })
-  devices.forEach(({ mostLoad, sessions }, device) => {
+  devices.forEach(({ maxLoad, sessions }, device) => {
     const own = served.filter((each) => each.device === device)
     claim(own.length <= (sessions ?? Infinity), `device ${device} has sessions enough`)
     const load = own.reduce((sum, each) => sum + each.load, 0)
-    claim(load <= mostLoad + 1e-9, `device ${device} keeps up`)
+    claim(load <= maxLoad + 1e-9, `device ${device} keeps up`)
   })
   claim(upload <= problem.uploadKbps, 'the sends fit the upload')
   claim(disk <= problem.diskMegabytes, 'the recordings fit the disk')

@@ -85,10 +85,10 @@ function worthOf(problem: Problem, chosen: readonly (Option | null)[]): Worth | 
   for (const [key, served] of servedBy)
     if (!hasEarnedItsPlace(problem, encodes.get(key)!.shape, served)) return null
   if (worth.kbps > problem.uploadKbps) return null
-  for (const [index, { mostLoad, sessions }] of problem.devices.entries()) {
+  for (const [index, { maxLoad, sessions }] of problem.devices.entries()) {
     const own = [...encodes.values()].filter(({ device }) => device === index)
     if (own.length > (sessions ?? Infinity)) return null
-    if (own.reduce((sum, { load }) => sum + load, 0) > mostLoad + 1e-9) return null
+    if (own.reduce((sum, { load }) => sum + load, 0) > maxLoad + 1e-9) return null
   }
   worth.encodes = encodes.size
   return worth

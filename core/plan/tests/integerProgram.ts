@@ -204,8 +204,8 @@ function programOf(problem: Problem): Program {
   }
   limit(upload, problem.uploadKbps)
   limit(disk, problem.diskMegabytes)
-  problem.devices.forEach(({ mostLoad, sessions: most }, device) => {
-    limit(loads[device]!, mostLoad)
+  problem.devices.forEach(({ maxLoad, sessions: most }, device) => {
+    limit(loads[device]!, maxLoad)
     if (most !== null) limit(sessions[device]!, most)
   })
   problem.relays.forEach(({ mostFed }, relay) => {

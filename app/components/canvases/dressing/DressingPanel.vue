@@ -110,8 +110,8 @@ const colours = [
         label="Frame"
         unit="px"
         :units="pixelUnits"
-        :least="0"
-        :most="60"
+        :min="0"
+        :max="60"
         :model-value="store.show.dressing.frame.widthPixels"
         @update:model-value="
           (pixels) => change('Frame', (dressing) => (dressing.frame.widthPixels = pixels ?? 0))
@@ -121,8 +121,8 @@ const colours = [
         label="Corners"
         unit="px"
         :units="pixelUnits"
-        :least="0"
-        :most="300"
+        :min="0"
+        :max="300"
         :model-value="store.show.dressing.cornerRadiusPixels"
         @update:model-value="
           (pixels) => change('Corners', (dressing) => (dressing.cornerRadiusPixels = pixels ?? 0))
@@ -140,8 +140,8 @@ const colours = [
         label="Label size"
         unit="px"
         :units="pixelUnits"
-        :least="12"
-        :most="120"
+        :min="12"
+        :max="120"
         :model-value="store.show.dressing.label.sizePixels"
         @update:model-value="
           (pixels) => change('Label size', (dressing) => (dressing.label.sizePixels = pixels ?? 30))

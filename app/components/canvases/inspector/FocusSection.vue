@@ -28,9 +28,9 @@ function set(focus: Focus | null): void {
     })
 }
 
-function setSide(key: keyof Focus, value: number | null): void {
+function setSide(key: keyof Focus, value: number): void {
   const focus = source.value?.focus
-  if (focus && native.value && value !== null) set(withFocusSide(focus, key, value, native.value))
+  if (focus && native.value) set(withFocusSide(focus, key, value, native.value))
 }
 
 function begin(): void {
@@ -68,10 +68,10 @@ function startDrawing(event: MouseEvent): void {
 const fields = computed(() => {
   const { width = 1, height = 1 } = native.value ?? {}
   return [
-    { key: 'x', label: 'X', least: 0, most: width - 1, along: width },
-    { key: 'y', label: 'Y', least: 0, most: height - 1, along: height },
-    { key: 'width', label: 'W', least: 1, most: width, along: width },
-    { key: 'height', label: 'H', least: 1, most: height, along: height },
+    { key: 'x', label: 'X', min: 0, max: width - 1, along: width },
+    { key: 'y', label: 'Y', min: 0, max: height - 1, along: height },
+    { key: 'width', label: 'W', min: 1, max: width, along: width },
+    { key: 'height', label: 'H', min: 1, max: height, along: height },
   ] as const
 })
 </script>
@@ -109,8 +109,8 @@ const fields = computed(() => {
         :label="`Focus ${field.label}`"
         :model-value="source.focus[field.key]"
         :units="{ ...pixelUnits, ...shareUnits(field.along) }"
-        :least="field.least"
-        :most="field.most"
+        :min="field.min"
+        :max="field.max"
         @update:model-value="setSide(field.key, $event)"
       />
     </div>

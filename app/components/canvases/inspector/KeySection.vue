@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { type ChromaKey, defaultChromaKey } from '@green-mantle/core/show'
-import { percentUnits } from '@green-mantle/core/words'
 import { Pipette } from '@lucide/vue'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useSelectionStore } from '~/stores/selection'
@@ -78,16 +77,13 @@ function pick(): void {
       <p v-if="workbench.picksKeyFor === source.id" role="status" class="text-xs">
         Click the backdrop on a canvas; Escape leaves it as it is.
       </p>
-      <NumberField
+      <QuantityField
         v-for="slider in sliders"
         :key="slider.key"
+        quantity="share"
         :label="slider.label"
-        unit="%"
-        :units="percentUnits"
-        :least="0"
-        :most="100"
         :model-value="key[slider.key]"
-        @update:model-value="change({ [slider.key]: $event ?? 0 })"
+        @update:model-value="change({ [slider.key]: $event })"
       />
     </template>
   </InspectorSection>

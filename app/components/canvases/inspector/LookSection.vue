@@ -33,8 +33,8 @@ const pixels = onBoth(() => pixelUnits)
       :values="opacities"
       :units="percents"
       :disabled="disabled"
-      :least="0"
-      :most="100"
+      :min="0"
+      :max="100"
       @change="(canvas, value) => placing.setOpacity(canvas, value ?? 100)"
     />
     <PairOfNumbers
@@ -43,8 +43,8 @@ const pixels = onBoth(() => pixelUnits)
       :values="corners"
       :units="pixels"
       :disabled="disabled"
-      :least="0"
-      :most="16384"
+      :min="0"
+      :max="16384"
       optional
       @change="(canvas, value) => placing.setCornerRadius(canvas, value)"
     />

@@ -14,8 +14,8 @@ defineProps<{
   values: Readonly<Record<CanvasName, number | null>>
   units: Readonly<Record<CanvasName, Units>>
   disabled: Readonly<Record<CanvasName, boolean>>
-  least: number
-  most: number
+  min: number
+  max: number
   decimals?: number
   optional?: boolean
 }>()
@@ -34,8 +34,8 @@ const emit = defineEmits<{ change: [canvas: CanvasName, value: number | null] }>
       :decimals="decimals ?? 0"
       :model-value="values[canvas]"
       :units="units[canvas]"
-      :least="least"
-      :most="most"
+      :min="min"
+      :max="max"
       :optional="optional ?? false"
       :disabled="disabled[canvas]"
       @update:model-value="emit('change', canvas, $event)"

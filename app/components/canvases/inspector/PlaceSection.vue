@@ -45,10 +45,10 @@ const disabled = computed(() => ({
 
 type Field = 'x' | 'y' | 'width' | 'height' | 'turnDegrees'
 const boxFields = [
-  { key: 'x', label: 'X', least: -32768, along: 'width' },
-  { key: 'y', label: 'Y', least: -32768, along: 'height' },
-  { key: 'width', label: 'W', least: 1, along: 'width' },
-  { key: 'height', label: 'H', least: 1, along: 'height' },
+  { key: 'x', label: 'X', min: -32768, along: 'width' },
+  { key: 'y', label: 'Y', min: -32768, along: 'height' },
+  { key: 'width', label: 'W', min: 1, along: 'width' },
+  { key: 'height', label: 'H', min: 1, along: 'height' },
 ] as const
 
 const valuesOf = (key: keyof Placement) =>
@@ -100,15 +100,15 @@ const togetherActions = [
     label: 'Distribute across',
     icon: AlignHorizontalDistributeCenter,
     run: () => placing.distribute('across'),
-    least: 3,
+    min: 3,
   },
   {
     label: 'Distribute down',
     icon: AlignVerticalDistributeCenter,
     run: () => placing.distribute('down'),
-    least: 3,
+    min: 3,
   },
-  { label: 'Equal size', icon: Equal, run: () => placing.equalSize(), least: 2 },
+  { label: 'Equal size', icon: Equal, run: () => placing.equalSize(), min: 2 },
 ] as const
 
 const freeCount = computed(() => placing.free(selection.canvas).length)
@@ -137,8 +137,8 @@ const names: Record<CanvasName, string> = { landscape: 'Landscape', vertical: 'V
         :values="valuesOf(field.key)"
         :units="unitsAlong(field.along)"
         :disabled="disabled"
-        :least="field.least"
-        :most="32768"
+        :min="field.min"
+        :max="32768"
         @change="(canvas, value) => set(canvas, field.key, value)"
       />
       <PairOfNumbers
@@ -149,8 +149,8 @@ const names: Record<CanvasName, string> = { landscape: 'Landscape', vertical: 'V
         :values="valuesOf('turnDegrees')"
         :units="turnUnits"
         :disabled="disabled"
-        :least="-360"
-        :most="360"
+        :min="-360"
+        :max="360"
         @change="(canvas, value) => set(canvas, 'turnDegrees', value)"
       />
     </div>
@@ -200,7 +200,7 @@ const names: Record<CanvasName, string> = { landscape: 'Landscape', vertical: 'V
         class="button px-1.5!"
         :aria-label="action.label"
         :title="freeCount > 1 ? action.label : `${action.label} with the canvas`"
-        :disabled="freeCount < ('least' in action ? action.least : 1)"
+        :disabled="freeCount < ('min' in action ? action.min : 1)"
         @click="action.run()"
       >
         <component :is="action.icon" class="size-4" />

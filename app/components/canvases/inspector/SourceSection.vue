@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { textFonts, textWeights } from '@green-mantle/core/show'
-import { percentUnits, pixelUnits } from '@green-mantle/core/words'
+import { pixelUnits } from '@green-mantle/core/words'
 import { Copy, FileInput, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
 import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
@@ -44,21 +45,18 @@ function rename(name: string): void {
         label="Label"
         @update:model-value="set({ label: $event })"
       />
-      <NumberField
+      <QuantityField
+        quantity="share"
         :model-value="appearance.percent"
         label="Reached"
-        unit="%"
-        :units="percentUnits"
-        :least="0"
-        :most="100"
-        @update:model-value="set({ percent: $event ?? 0 })"
+        @update:model-value="set({ percent: $event })"
       />
     </template>
     <TextField
       v-if="appearance.type === 'text' || appearance.type === 'alerts'"
       :model-value="appearance.text"
       label="Words"
-      :most="appearance.type === 'text' ? 500 : 200"
+      :max="appearance.type === 'text' ? 500 : 200"
       @update:model-value="set({ text: $event })"
     />
     <TextField
@@ -86,10 +84,10 @@ function rename(name: string): void {
           label="Size"
           unit="px"
           :units="pixelUnits"
-          :least="4"
-          :most="1000"
+          :min="4"
+          :max="1000"
           :model-value="appearance.sizePixels"
-          @update:model-value="set({ sizePixels: $event ?? 56 })"
+          @update:model-value="set({ sizePixels: $event })"
         />
       </div>
       <div class="flex items-center gap-2">

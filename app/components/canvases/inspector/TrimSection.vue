@@ -53,8 +53,8 @@ const isTrimmed = computed(() => {
       }"
       :units="unitsOf(edge)"
       :disabled="disabled"
-      :least="0"
-      :most="16384"
+      :min="0"
+      :max="16384"
       @change="(canvas, value) => placing.setTrim(canvas, edge, value ?? 0)"
     />
     <p class="text-ink-2 text-xs">Or hold Alt and drag an edge on a canvas.</p>

@@ -94,10 +94,10 @@ function setVertical(sceneId: string): void {
         unit="ms"
         :units="millisecondUnits"
         :step="50"
-        :least="0"
-        :most="10000"
+        :min="0"
+        :max="10000"
         :model-value="store.show.transition.milliseconds"
-        @update:model-value="scenes.setTransition({ milliseconds: $event ?? 0 })"
+        @update:model-value="scenes.setTransition({ milliseconds: $event })"
       />
     </div>
   </div>

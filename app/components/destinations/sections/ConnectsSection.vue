@@ -7,9 +7,9 @@ import {
   protocols,
   streamNames,
 } from '@green-mantle/core/show'
-import { millisecondUnits, percentUnits, protocolNames } from '@green-mantle/core/words'
+import { protocolNames } from '@green-mantle/core/words'
 import { computed } from 'vue'
-import NumberField from '~/components/fields/NumberField.vue'
+import QuantityField from '~/components/fields/QuantityField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import TextField from '~/components/fields/TextField.vue'
@@ -89,7 +89,7 @@ const derivedNames = computed(() => streamNames(props.destination).filter(Boolea
       <div v-if="destination.rules.mostRenditions > 1">
         <TextField
           label="Stream name"
-          :most="100"
+          :max="100"
           :model-value="destination.streamName"
           @update:model-value="
             set('Set the stream name of', {
@@ -159,26 +159,17 @@ const derivedNames = computed(() => streamNames(props.destination).filter(Boolea
       </div>
     </div>
     <div v-if="destination.relayId === null" class="grid grid-cols-2 gap-2">
-      <NumberField
+      <QuantityField
+        quantity="round trip"
         label="Round trip to it"
-        unit="ms"
         optional
-        :units="millisecondUnits"
-        :decimals="1"
-        :least="0.1"
-        :most="60000"
         :model-value="destination.path.roundTripMilliseconds"
         @update:model-value="setPath({ roundTripMilliseconds: $event })"
       />
-      <NumberField
+      <QuantityField
+        quantity="loss"
         label="Lost on the way"
-        unit="%"
         optional
-        :units="percentUnits"
-        :decimals="3"
-        :step="0.01"
-        :least="0"
-        :most="100"
         :model-value="destination.path.lossPercent"
         @update:model-value="setPath({ lossPercent: $event })"
       />

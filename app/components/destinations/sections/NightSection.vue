@@ -61,8 +61,8 @@ const plain = <Value extends string>(values: readonly Value[]) =>
         optional
         :units="hourUnits"
         :decimals="1"
-        :least="0.1"
-        :most="10000"
+        :min="0.1"
+        :max="10000"
         :model-value="destination.rules.key.hours"
         @update:model-value="setRules({ key: { ...destination.rules.key, hours: $event } })"
       />
@@ -82,13 +82,11 @@ const plain = <Value extends string>(values: readonly Value[]) =>
         label="Its page shows the picture after"
         unit="s"
         :units="secondUnits"
-        :least="lagSecondsLimits.least"
-        :most="lagSecondsLimits.most"
+        :min="lagSecondsLimits.min"
+        :max="lagSecondsLimits.max"
         :decimals="1"
         :model-value="destination.lagSeconds"
-        @update:model-value="
-          set('Set the lag of', { lagSeconds: $event ?? lagSecondsLimits.usual })
-        "
+        @update:model-value="set('Set the lag of', { lagSeconds: $event })"
       />
     </div>
     <AddressField

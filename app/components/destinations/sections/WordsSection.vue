@@ -60,7 +60,7 @@ const hasOwn = computed(() => Object.values(own.value).some((value) => value !==
       :own="own.title"
       :of-show="store.show.title"
       :rules="rules"
-      :most="rules.mostTitle"
+      :max="rules.mostTitle"
       @update:own="set({ title: $event })"
     />
     <OwnField
@@ -69,7 +69,7 @@ const hasOwn = computed(() => Object.values(own.value).some((value) => value !==
       :own="own.description"
       :of-show="store.show.words.description"
       :rules="rules"
-      :most="rules.mostDescription"
+      :max="rules.mostDescription"
       @update:own="set({ description: $event })"
     />
     <div class="grid grid-cols-2 gap-2">
@@ -78,7 +78,7 @@ const hasOwn = computed(() => Object.values(own.value).some((value) => value !==
         :own="own.category"
         :of-show="store.show.words.category"
         :rules="rules"
-        :most="null"
+        :max="null"
         @update:own="set({ category: $event })"
       />
       <OwnField
@@ -86,7 +86,7 @@ const hasOwn = computed(() => Object.values(own.value).some((value) => value !==
         :own="own.tags && tagsAsText(own.tags)"
         :of-show="tagsAsText(store.show.words.tags)"
         :rules="rules"
-        :most="null"
+        :max="null"
         @update:own="setTags"
       />
       <OwnField
@@ -94,7 +94,7 @@ const hasOwn = computed(() => Object.values(own.value).some((value) => value !==
         :own="own.language"
         :of-show="store.show.words.language"
         :rules="rules"
-        :most="null"
+        :max="null"
         @update:own="setLanguage"
       />
       <SelectField

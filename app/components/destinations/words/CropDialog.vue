@@ -27,8 +27,8 @@ const sides = [
   { side: 'width', label: 'Width' },
 ] as const
 
-function setSide(side: (typeof sides)[number]['side'], pixels: number | null): void {
-  cropper.value?.setCoordinates({ ...area.value, [side]: pixels ?? 0 })
+function setSide(side: (typeof sides)[number]['side'], pixels: number): void {
+  cropper.value?.setCoordinates({ ...area.value, [side]: pixels })
 }
 
 async function cut(): Promise<void> {
@@ -81,8 +81,8 @@ async function cut(): Promise<void> {
         :label="label"
         unit="px"
         :units="pixelUnits"
-        :least="0"
-        :most="16384"
+        :min="0"
+        :max="16384"
         :step="10"
         :model-value="area[side]"
         @update:model-value="setSide(side, $event)"

@@ -13,12 +13,12 @@ const props = defineProps<{
   own: string | null
   ofShow: string
   rules: WordRules
-  most: number | null
+  max: number | null
   long?: boolean
 }>()
 const emit = defineEmits<{ 'update:own': [value: string | null] }>()
 const text = computed(() => props.own ?? props.ofShow)
-const length = computed(() => counted(text.value, props.most, props.rules))
+const length = computed(() => counted(text.value, props.max, props.rules))
 const take = (value: string): void => emit('update:own', value === props.ofShow ? null : value)
 </script>
 
@@ -27,13 +27,13 @@ const take = (value: string): void => emit('update:own', value === props.ofShow 
     <component
       :is="long ? LongTextField : TextField"
       :label="label"
-      :most="long ? 20000 : 200"
+      :max="long ? 20000 : 200"
       :model-value="text"
       @update:model-value="take"
     />
     <p class="mt-0.5 flex items-center gap-2 text-xs">
       <span class="number" :class="length.isTooLong ? 'text-madder font-semibold' : 'text-ink-2'"
-        >{{ length.length }}{{ length.most === null ? '' : ` of ${length.most}` }}
+        >{{ length.length }}{{ length.max === null ? '' : ` of ${length.max}` }}
         {{ rules.countedIn }}</span
       >
       <span v-if="own === null" class="text-ink-2">as for the show</span>

@@ -40,7 +40,7 @@ function setLanguage(language: string): void {
       />
       <LongTextField
         label="Description"
-        :most="20000"
+        :max="20000"
         :model-value="store.show.words.description"
         @update:model-value="editing.setWords('Write the description', { description: $event })"
       />
@@ -52,7 +52,7 @@ function setLanguage(language: string): void {
         />
         <TextField
           label="Tags, separated by commas"
-          :most="2000"
+          :max="2000"
           :model-value="tagsAsText(store.show.words.tags)"
           @update:model-value="editing.setWords('Set the tags', { tags: tagsFrom($event) })"
         />

@@ -29,16 +29,16 @@ function setThumbnail(changes: Partial<NonNullable<WordRules['thumbnail']>>): vo
 const unitChoices = countedIn.map((value) => ({ value, label: value }))
 const audienceChoices = audiences.map((value) => ({ value, label: value }))
 const limits = [
-  { key: 'mostTitle', label: 'Title at most', least: 1, most: 10_000 },
-  { key: 'mostDescription', label: 'Description at most', least: 1, most: 100_000 },
-  { key: 'mostTags', label: 'Tags at most', least: 0, most: 100 },
-  { key: 'mostTagLength', label: 'A tag at most', least: 1, most: 200 },
+  { key: 'mostTitle', label: 'Title at most', min: 1, max: 10_000 },
+  { key: 'mostDescription', label: 'Description at most', min: 1, max: 100_000 },
+  { key: 'mostTags', label: 'Tags at most', min: 0, max: 100 },
+  { key: 'mostTagLength', label: 'A tag at most', min: 1, max: 200 },
 ] as const
 const thumbnailLimits = [
-  { key: 'ratioWidth', label: 'Across', least: 1, most: 100, units: {} },
-  { key: 'ratioHeight', label: 'to down', least: 1, most: 100, units: {} },
-  { key: 'leastWidth', label: 'Least width, px', least: 1, most: 16_384, units: { px: 1 } },
-  { key: 'mostBytes', label: 'At most, bytes', least: 1000, most: 100_000_000, units: byteUnits },
+  { key: 'ratioWidth', label: 'Across', min: 1, max: 100, units: {} },
+  { key: 'ratioHeight', label: 'to down', min: 1, max: 100, units: {} },
+  { key: 'leastWidth', label: 'Least width, px', min: 1, max: 16_384, units: { px: 1 } },
+  { key: 'mostBytes', label: 'At most, bytes', min: 1000, max: 100_000_000, units: byteUnits },
 ] as const
 </script>
 
@@ -57,8 +57,8 @@ const thumbnailLimits = [
         :key="limit.key"
         optional
         :label="limit.label"
-        :least="limit.least"
-        :most="limit.most"
+        :min="limit.min"
+        :max="limit.max"
         :model-value="destination.rules.words[limit.key]"
         @update:model-value="set({ [limit.key]: $event })"
       />
@@ -84,10 +84,10 @@ const thumbnailLimits = [
         :key="limit.key"
         :label="limit.label"
         :units="limit.units"
-        :least="limit.least"
-        :most="limit.most"
+        :min="limit.min"
+        :max="limit.max"
         :model-value="destination.rules.words.thumbnail[limit.key]"
-        @update:model-value="setThumbnail({ [limit.key]: $event ?? limit.least })"
+        @update:model-value="setThumbnail({ [limit.key]: $event })"
       />
     </div>
   </details>

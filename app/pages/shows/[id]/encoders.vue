@@ -37,8 +37,8 @@ const importing = shallowRef<Device>()
         unit="GB"
         optional
         :decimals="1"
-        :least="0"
-        :most="1000000"
+        :min="0"
+        :max="1000000"
         :model-value="store.show.computer.freeDiskGigabytes"
         @update:model-value="editing.change('Set the free disk', { freeDiskGigabytes: $event })"
       />

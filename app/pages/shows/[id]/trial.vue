@@ -21,7 +21,7 @@ const trial = useTrial()
 const { result, isGoing, isOfThisPlan, listening, problem } = trial
 
 const unheld = 'unheld' as const
-const seconds = ref<number>(trialSecondsLimits.usual)
+const seconds = ref<number>(trialSecondsLimits.default)
 const durations = [15, 30, 60, 120].map((value) => ({ value, label: `${value} s` }))
 const line = ref<PracticeLineName | typeof unheld>(unheld)
 const lines = [
