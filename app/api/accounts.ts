@@ -1,3 +1,4 @@
+import type { AccountState } from '@green-mantle/core/night'
 import { ask } from './ask'
 
 export interface LinkedAccountRecord {
@@ -18,6 +19,10 @@ export async function fetchAccounts(): Promise<LinkedAccountRecord[]> {
 
 export async function fetchPages(accountId: string): Promise<AccountPage[]> {
   return (await ask(`/accounts/${accountId}/pages`)).json() as Promise<AccountPage[]>
+}
+
+export async function fetchAccountState(accountId: string): Promise<AccountState> {
+  return (await ask(`/accounts/${accountId}/state`)).json() as Promise<AccountState>
 }
 
 export async function unlinkAccount(accountId: string): Promise<void> {

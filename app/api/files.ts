@@ -11,6 +11,13 @@ export interface StoredFile {
   removed: string[]
 }
 
+/** Whether the server keeps a file. */
+export async function isFileKept(id: string): Promise<boolean> {
+  const { status } = await fetch(`/api/files/${id}`, { method: 'HEAD' })
+  if (status !== 200 && status !== 404) throw new Error(`The server answered ${status}.`)
+  return status === 200
+}
+
 /** Stores a person's own file; the same contents are kept once. */
 export async function storeFile(file: Blob, mediaType: string): Promise<StoredFile> {
   const init = { method: 'POST', headers: { 'content-type': mediaType }, body: file }

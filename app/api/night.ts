@@ -14,6 +14,16 @@ export async function fetchNight(showId: string, after: number): Promise<NightPa
   return answer.json() as Promise<NightPart>
 }
 
+/** Everything that was kept of a show's nights, the earlier ones too, first to last. */
+export async function fetchWholeLog(showId: string): Promise<NightEvent[]> {
+  const all: NightEvent[] = []
+  for (;;) {
+    const { events, last } = await fetchNight(showId, all.at(-1)?.sequence ?? 0)
+    all.push(...events)
+    if (events.length === 0 || (all.at(-1)?.sequence ?? 0) >= last) return all
+  }
+}
+
 /** Resolves when they are kept; what was sent before is kept once. */
 export async function keepNightEvents(
   showId: string,

@@ -1,7 +1,9 @@
 import {
   type CanvasInput,
+  carriedNowKbps,
   healthInWords,
   type HealthInWords,
+  isLineShort,
   type SenderSend,
   type SendTarget,
   type StandInNow,
@@ -41,6 +43,9 @@ export const useSenderStore = defineStore('sender', () => {
 
   const state = computed(() => answer.value?.state ?? null)
   const isOn = computed(() => state.value !== null)
+  /** What the line carries now of all that is sent from here; null while nothing is. */
+  const carriedKbps = computed(() => carriedNowKbps(state.value?.sends ?? []))
+  const isShort = computed(() => isLineShort(state.value?.sends ?? []))
 
   async function look(): Promise<void> {
     const { id } = show
@@ -103,7 +108,7 @@ export const useSenderStore = defineStore('sender', () => {
   }
 
   return {
-    ...{ answer, state, standIns, problem, isOn, isWorking, rates },
+    ...{ answer, state, standIns, problem, isOn, isWorking, rates, carriedKbps, isShort },
     ...{ sendsTo, canSend, healthOf },
     standInOf: (destinationId: string) =>
       standIns.value.find((each) => each.destinationId === destinationId),

@@ -8,7 +8,7 @@ import type { Breach } from './breach'
 import { breachesOf } from './rules'
 import { savingsOf } from './saving'
 import { acceptsSize, nearestAcceptedSize, sameShape, sizesToOffer, sizeWithin } from './sizes'
-import { strataOf } from './strata'
+import { shareOfStrata, strataOf } from './strata'
 import { destination, show } from './testShows'
 import { trafficToFreeKbps, usableUploadOf } from './usable'
 import { verdictOf } from './verdict'
@@ -319,6 +319,10 @@ describe('strata', () => {
   it('leave of the headroom what no send takes', () => {
     const over = budgetOf(overflown)
     expect(strataOf(over).headroom).toEqual({ from: 1, width: 0 })
+    // What is carried now is drawn on the same width, and never beyond it.
+    const drawn = strataOf(over)
+    expect(shareOfStrata(drawn, drawn.wholeKbps / 4)).toBe(0.25)
+    expect(shareOfStrata(drawn, drawn.wholeKbps * 2)).toBe(1)
     const within = { ...over, upload: { ...over.upload, measuredKbps: 2 * over.totalKbps } }
     const { headroom } = strataOf(within)
     expect(headroom.from).toBeCloseTo(0.5, 9)

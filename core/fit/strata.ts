@@ -11,6 +11,8 @@ export interface Slab {
 
 /** The upload strata: where every slab, the usable limit and the headroom stand, as shares of the drawn width. */
 export interface Strata {
+  /** What the drawn width stands for. */
+  wholeKbps: number
   slabs: Slab[]
   usableTick: number
   otherTraffic: { from: number; width: number }
@@ -42,6 +44,7 @@ export function strataOf(budget: Budget): Strata {
   // Other traffic is drawn as steady; what lies above it is there for peaks first.
   const headroomFrom = Math.max(totalKbps, upload.usableKbps + Math.max(0, otherWidth))
   return {
+    wholeKbps,
     slabs,
     usableTick: upload.usableKbps / wholeKbps,
     otherTraffic: {
@@ -59,3 +62,7 @@ export function strataOf(budget: Budget): Strata {
     },
   }
 }
+
+/** How far along the drawn width a rate reaches, 0 to 1. */
+export const shareOfStrata = ({ wholeKbps }: Strata, kbps: number): number =>
+  Math.min(1, Math.max(0, kbps / wholeKbps))

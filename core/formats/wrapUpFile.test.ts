@@ -18,6 +18,15 @@ const happenings: Happening[] = [
     ...{ kind: 'sent', destinationId: 'longmeadow', name: 'Longmeadow', isBackup: false },
     ...{ seconds: 60, meanKbps: 5200.5, plannedKbps: 5460 },
     ...{ sentFrames: 970, lostFrames: 3, reconnects: 1 },
+    viewed: { awaySeconds: 7, freezes: 1, frozenSeconds: 3 },
+  },
+  {
+    ...{ kind: 'carried', seconds: 60, meanKbps: 8100 },
+    shortages: [{ startedAt: '2026-12-12T21:03:00Z', seconds: 20, carriedKbps: 7000 }],
+  },
+  {
+    ...{ kind: 'encoded', canvas: 'landscape', seconds: 60, speed: 1 },
+    ...{ processorShare: 0.4, plannedShare: null },
   },
   { kind: 'recorded', name: 'Archive', file: '/a.mkv', seconds: null, megabytes: 1.5 },
 ]

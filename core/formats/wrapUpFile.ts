@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { recordedSchema, sentSchema, type WrapUp } from '../night'
+import { carriedSchema, encodedSchema, recordedSchema, sentSchema, type WrapUp } from '../night'
 import type { Show } from '../show'
 
 export const wrapUpFileFormat = 'green-mantle-wrap-up'
-export const wrapUpFileVersion = 1
+export const wrapUpFileVersion = 2
 
 /** ISO 8601 in UTC, by the server's clock. */
 const moment = z.iso.datetime()
@@ -40,6 +40,8 @@ const wrapUpFileShape = z.strictObject({
         liveSeconds: seconds.nullable(),
         troubles: z.array(z.strictObject({ at: moment, words: z.string() })),
         sent: z.array(sentSchema),
+        viewed: z.strictObject({ freezes: z.int(), frozenSeconds: seconds }).nullable(),
+        score: z.strictObject({ planned: z.number(), happened: z.number() }).nullable(),
         wasFrozen: z.boolean(),
       }),
     ),
@@ -53,6 +55,8 @@ const wrapUpFileShape = z.strictObject({
         who: z.string(),
       }),
     ),
+    line: z.array(carriedSchema),
+    encoded: z.array(encodedSchema),
     recordings: z.array(recordedSchema),
     notDone: z.array(z.string()),
     outOfOrder: z.array(z.string()),

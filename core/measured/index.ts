@@ -1,5 +1,6 @@
 export * from './costs'
 export * from './fitPicture'
+export * from './loadCorrection'
 export * from './passes'
 export * from './picturePasses'
 export * from './progressLog'

@@ -64,6 +64,21 @@ export function pictureScore(
   return 100 * finenessTerm(rendition, picture) * shapeTerm(rendition, picture, screen)
 }
 
+/**
+ * The score of a rendition of which only a share of the frames (0 to 1) reached its viewers: those that did
+ * look as planned, and what is left of the frame rate makes less of the picture.
+ */
+export function scoreWithFramesLost(
+  rendition: ScoredRendition,
+  deliveredShare: number,
+  picture: Picture,
+  screen: JudgedOn,
+): number {
+  const { framesPerSecond } = rendition
+  const left = frameRateTerm(framesPerSecond * deliveredShare, picture)
+  return (pictureScore(rendition, picture, screen) * left) / frameRateTerm(framesPerSecond, picture)
+}
+
 /** What the bits make of the picture, 0 to 1: the quantisation term of the score. */
 export function finenessTerm(rendition: ScoredRendition, picture: Picture): number {
   return finenessOver([rendition.videoBitrateKbps], picture)(rendition)[0] as number

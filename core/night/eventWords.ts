@@ -1,4 +1,11 @@
-import { durationInWords, kbpsInWords, wholeNumber } from '../words'
+import {
+  timesInWords,
+  durationInWords,
+  kbpsInWords,
+  mbpsInWords,
+  shareInWords,
+  wholeNumber,
+} from '../words'
 import type { NightEvent } from './nightEvents'
 
 /** What of a night's log is read as it happens; null for what only keeps the log itself. */
@@ -30,6 +37,16 @@ export function eventInWords({ happening }: Pick<NightEvent, 'happening'>): stri
       return `${happening.name}: well again`
     case 'sent':
       return `${happening.name}${happening.isBackup ? ', second ingest' : ''}: ${kbpsInWords(Math.round(happening.meanKbps))} on average, ${wholeNumber(happening.lostFrames)} of ${wholeNumber(happening.sentFrames + happening.lostFrames)} frames lost`
+    case 'carried':
+      return `The line carried ${mbpsInWords(happening.meanKbps)} on average${
+        happening.shortages.length > 0
+          ? `, and was short ${timesInWords(happening.shortages.length)}`
+          : ' and was never short'
+      }`
+    case 'encoded':
+      return happening.processorShare === null
+        ? null
+        : `The ${happening.canvas} canvas took ${shareInWords(happening.processorShare)} of the processor`
     case 'recorded':
       return happening.seconds === null
         ? `${happening.name}: the file cannot be read`

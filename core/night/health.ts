@@ -25,7 +25,7 @@ export interface HealthInWords {
 /** An encoder that is slower than this against real time does not keep up. */
 const keepsUp = 0.97
 /** What waits longer than this is behind. */
-const behindLimitSeconds = 1
+export const behindLimitSeconds = 1
 /** Viewers notice more than 1 % of frames lost; less than half of that goes unseen. */
 const noticedShare = 0.005
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { identifierSchema, shortTextSchema, taskIdSchema } from '../show'
+import { canvasNameSchema, identifierSchema, shortTextSchema, taskIdSchema } from '../show'
 
 const mostBackSeconds = 86_400
 const longestSeconds = 1_000_000
@@ -16,6 +16,39 @@ export const sentSchema = z.strictObject({
   sentFrames: z.int().min(0),
   lostFrames: z.int().min(0),
   reconnects: z.int().min(0),
+  /** What viewers had of it; the earliest logs did not say. */
+  viewed: z
+    .strictObject({
+      awaySeconds: z.number().min(0).max(longestSeconds),
+      freezes: z.int().min(0),
+      frozenSeconds: z.number().min(0).max(longestSeconds),
+    })
+    .optional(),
+})
+/** What the line carried of all sends from here together, and where it carried less than was sent. */
+export const carriedSchema = z.strictObject({
+  kind: z.literal('carried'),
+  seconds: z.number().min(0).max(longestSeconds),
+  meanKbps: z.number().min(0).max(10_000_000),
+  shortages: z
+    .array(
+      z.strictObject({
+        startedAt: z.iso.datetime().max(40),
+        seconds: z.number().min(0).max(longestSeconds),
+        carriedKbps: z.number().min(0).max(10_000_000),
+      }),
+    )
+    .max(50),
+})
+/** What the encodes of one canvas took of the processor, 1 = all of it, and what was planned; null where not known. */
+export const encodedSchema = z.strictObject({
+  kind: z.literal('encoded'),
+  canvas: canvasNameSchema,
+  seconds: z.number().min(0).max(longestSeconds),
+  /** Against real time. */
+  speed: z.number().min(0).max(1000).nullable(),
+  processorShare: z.number().min(0).max(1000).nullable(),
+  plannedShare: z.number().min(0).max(1000).nullable(),
 })
 /** What one recording came to; its length as it is read from the file, null where it can't be. */
 export const recordedSchema = z.strictObject({
@@ -70,6 +103,8 @@ export const happeningSchema = z.discriminatedUnion('kind', [
     name: shortTextSchema,
   }),
   sentSchema,
+  carriedSchema,
+  encodedSchema,
   recordedSchema,
   z.strictObject({ kind: z.literal('noted'), text: z.string().min(1).max(2000) }),
 ])

@@ -6,7 +6,6 @@ import { afterEvents, nightState, noNight } from './nightState'
 import type { Happening, NightEvent } from './nightEvents'
 import { frozenPicture, hardWaits, isDone, outOfOrder, stageOf, stagesOf } from './stages'
 import { sendStages } from './task'
-import { wrapUp } from './wrapUp'
 
 const begin = Date.parse('2026-12-12T20:00:00Z')
 /** A log of happenings, ten seconds apart. */
@@ -193,78 +192,5 @@ describe('the stages of a send', () => {
     expect(outOfOrder(task('stop-flickerbrook'), order, none)).toMatch(/frozen picture/)
     expect(outOfOrder(task('send-flickerbrook'), order, none)).toMatch(/^Without its key/)
     expect(outOfOrder(task('arrived-flickerbrook'), order, none)).toMatch(/^First: Start sending/)
-  })
-})
-
-describe('the wrap-up', () => {
-  it('holds what happened against what was planned', () => {
-    const order = nightOrder(demoShow)
-    const startsAt = new Date('2026-12-12T20:01:00Z')
-    const state = nightState(
-      logOf([
-        { kind: 'begun' },
-        ticked('send-flickerbrook'),
-        ticked('arrived-flickerbrook'),
-        ticked('start-flickerbrook'),
-        {
-          kind: 'trouble',
-          destinationId: 'flickerbrook',
-          name: 'Flickerbrook',
-          trouble: 'hung up',
-        },
-        ...Array.from({ length: 20 }, (): Happening => ({ kind: 'noted', text: 'x' })),
-        ticked('on-air'),
-        ticked('last-scene'),
-        ticked('stop-flickerbrook', true),
-        ticked('end-flickerbrook'),
-      ]),
-    )
-    const wrapped = wrapUp(demoShow, order, state, new Set(), startsAt)
-    // The 26th entry, at 250 s; the start was planned at 60 s.
-    expect(wrapped).toMatchObject({ startLateSeconds: 190, ranLongSeconds: 10 - 7200 })
-    expect(
-      wrapped.sends.find(({ destinationId }) => destinationId === 'flickerbrook'),
-    ).toMatchObject({
-      liveSeconds: 240,
-      wasFrozen: true,
-      troubles: [{ words: 'hung up' }],
-    })
-    expect(wrapped.outOfOrder).toEqual(['Stop sending to Flickerbrook'])
-    expect(wrapped.toChange.join(' ')).toMatch(
-      /began 3 min late[\s\S]*Flickerbrook was stopped here/,
-    )
-    expect(wrapped.notDone).toContain('Start sending to Longmeadow')
-  })
-
-  it('says what was lost of what went out from here, and which recording is short', () => {
-    const sent = (lostFrames: number): Happening => ({
-      ...{ kind: 'sent', destinationId: 'longmeadow', name: 'Longmeadow', isBackup: false },
-      ...{ seconds: 60, meanKbps: 5200, plannedKbps: 5460, sentFrames: 970, reconnects: 0 },
-      lostFrames,
-    })
-    const recorded = (seconds: number | null): Happening => ({
-      ...{ kind: 'recorded', name: 'Archive file', file: '/a.mkv', seconds, megabytes: 1 },
-    })
-    const changes = (...happenings: Happening[]) =>
-      wrapUp(
-        demoShow,
-        nightOrder(demoShow),
-        nightState(logOf(happenings)),
-        new Set(),
-        new Date(),
-      ).toChange.join(' ')
-    // Common practice, no published source: viewers notice over 1 %.
-    expect(changes(sent(9))).not.toMatch(/lost/)
-    expect(changes(sent(30))).toMatch(/^Longmeadow lost 3.0 % of its frames/)
-    expect(changes(recorded(7190))).toBe('')
-    expect(changes(recorded(3600))).toMatch(/^Archive file holds 1 h 0 min of 2 h 0 min/)
-    expect(changes(recorded(null))).toMatch(/holds 0 s/)
-    // Where the encoder began anew there are two files, and the longer counts.
-    expect(changes(recorded(7190), recorded(10))).toBe('')
-  })
-
-  it('says nothing of a night that has not begun', () => {
-    const wrapped = wrapUp(demoShow, nightOrder(demoShow), noNight, new Set(), new Date())
-    expect(wrapped).toMatchObject({ begunAt: null, onAirAt: null, toChange: [], marks: [] })
   })
 })

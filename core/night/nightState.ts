@@ -130,3 +130,12 @@ export function afterEvents(state: NightState, events: readonly NightEvent[]): N
 /** What a whole log comes to. */
 export const nightState = (events: readonly NightEvent[]): NightState =>
   afterEvents(noNight, events)
+
+/** A log taken apart into its nights, the earliest first; each begins after the night before was put away. */
+export function nightsOf(events: readonly NightEvent[]): NightEvent[][] {
+  const nights: NightEvent[][] = [[]]
+  for (const event of events)
+    if (event.happening.kind === 'new night') nights.push([])
+    else nights.at(-1)?.push(event)
+  return nights.filter((night) => night.length > 0)
+}

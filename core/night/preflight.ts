@@ -3,13 +3,27 @@ import { destinationChecks } from '../destinations'
 import { verdictOf } from '../fit'
 import { lineOf, type Show } from '../show'
 import { soundChecks } from '../sound'
-import { countInWords, mbpsInWords } from '../words'
+import { countInWords, listInWords, mbpsInWords } from '../words'
 import { knownTasks, newestSample, type NightFacts } from './knownDone'
 import type { NightOrder } from './nightOrder'
 
 export interface PreflightFacts extends NightFacts {
-  /** The accounts that are linked; null until the server has said. */
-  accounts: readonly { id: string }[] | null
+  /** The accounts of the show as their services say they are, by their id; null until that is known. */
+  accounts: Readonly<Record<string, AccountState>> | null
+  /** The files of the show's sources that are not kept here; null until that is known. */
+  missingFiles: ReadonlySet<string> | null
+  /** When each sound last moved its level here, ISO 8601, by its id. */
+  heardAt: Readonly<Record<string, string>>
+}
+
+/** Whether a linked account is good to go live with. */
+export interface AccountState {
+  /** Whether it can still be used from here: not run out, not revoked. */
+  isLinked: boolean
+  /** null where its service does not say. */
+  mayGoLive: boolean | null
+  /** Where else somebody is logged in to it, in a way that may end a send: "a phone". */
+  alsoOn: readonly string[]
 }
 
 /** One thing that was looked at, and where it is put right. */
@@ -24,18 +38,52 @@ export interface PreflightCheck {
 type Draft = Omit<PreflightCheck, 'id' | 'page'>
 const right = (words: string): Draft => ({ tone: 'right', words })
 
+function accountChecked(
+  name: string,
+  { accountId, accountName }: { accountId: string; accountName: string },
+  accounts: PreflightFacts['accounts'],
+): Draft[] {
+  if (!accounts) return []
+  const state = accounts[accountId]
+  if (!state)
+    return [
+      { tone: 'attention', words: `${accountName}, for ${name}: its service could not be asked.` },
+    ]
+  if (!state.isLinked)
+    return [
+      {
+        tone: 'fails',
+        words: `${name} is linked to ${accountName}, which has run out or is not linked here any more.`,
+      },
+    ]
+  return [
+    ...(state.mayGoLive === false
+      ? [
+          {
+            tone: 'fails' as const,
+            words: `${accountName} may not go live, says its service: ask for access there, which can take days.`,
+          },
+        ]
+      : []),
+    ...(state.alsoOn.length > 0
+      ? [
+          {
+            tone: 'attention' as const,
+            words: `${accountName} is logged in on ${listInWords(state.alsoOn)} too, which may end the send to ${name}: log out there.`,
+          },
+        ]
+      : []),
+  ]
+}
+
 function destinationsChecked(show: Show, { keys, accounts, now }: PreflightFacts): Draft[] {
   const found: Draft[] = destinationChecks(show, keys, now).map(({ tone, words }) => ({
     tone,
     words,
   }))
   for (const { name, on, connection, account } of show.destinations)
-    if (on && connection === 'linked account' && account && accounts)
-      if (!accounts.some(({ id }) => id === account.accountId))
-        found.push({
-          tone: 'fails',
-          words: `${name} is linked to ${account.accountName}, which is not linked here any more.`,
-        })
+    if (on && connection === 'linked account' && account)
+      found.push(...accountChecked(name, account, accounts))
   const count = show.destinations.filter(({ on }) => on).length
   if (count === 0) return [{ tone: 'fails', words: 'No destination is on.' }]
   return found.length > 0
@@ -74,11 +122,20 @@ const sentOf = (show: Show): { sentKbps: number } => ({
   sentKbps: verdictOf(show).budget.totalKbps,
 })
 
-function canvasesChecked(show: Show): Draft[] {
+function canvasesChecked(show: Show, { missingFiles }: PreflightFacts): Draft[] {
   const used = show.scenes.filter(({ layers }) => layers.length > 0)
   if (used.length === 0) return [{ tone: 'fails', words: 'No source is placed on any scene.' }]
   const grave = new Set(['off the edge', 'hidden', 'covered', 'focus cut', 'shown nowhere'])
-  const found = used.flatMap((scene) =>
+  const placed = new Set(used.flatMap(({ layers }) => layers.map(({ sourceId }) => sourceId)))
+  const missing = show.sources
+    .filter(({ id, appearance }) => {
+      return placed.has(id) && 'fileId' in appearance && missingFiles?.has(appearance.fileId)
+    })
+    .map(({ name }): Draft => ({
+      tone: 'fails',
+      words: `The file of ${name} is not kept here: choose it again.`,
+    }))
+  const hidden = used.flatMap((scene) =>
     sceneChecks(show, scene)
       .filter(({ kind }) => grave.has(kind))
       .map(({ sourceName, words }): Draft => ({
@@ -86,18 +143,36 @@ function canvasesChecked(show: Show): Draft[] {
         words: `${scene.name}: ${sourceName} ${words}.`,
       })),
   )
+  const found = [...missing, ...hidden]
   return found.length > 0
     ? found
     : [right(`Nothing is hidden or covered in ${countInWords(used.length, 'scene')}.`)]
 }
 
-function soundChecked(show: Show): Draft[] {
+/** A sound that moved its level this long ago may be away by now. */
+const heardWithinSeconds = 3600
+
+function soundChecked(show: Show, { heardAt, now }: PreflightFacts): Draft[] {
   if (!show.sounds.some(({ mixes, muted }) => mixes.live && !muted))
     return [{ tone: 'fails', words: 'Nothing is heard in the live mix.' }]
+  const unheard = show.sounds
+    .filter(({ mixes, muted }) => mixes.live && !muted)
+    .filter(({ id }) => {
+      const ageSeconds = (now.getTime() - Date.parse(heardAt[id] ?? '')) / 1000
+      return !(ageSeconds <= heardWithinSeconds)
+    })
+    .map(({ name }) => name)
   const found = soundChecks(show).flatMap(({ tone, words }): Draft[] =>
     tone === 'note' ? [] : [{ tone, words }],
   )
-  return found.length > 0 ? found : [right('Sound is there, and nothing is heard twice.')]
+  if (unheard.length > 0)
+    found.push({
+      tone: 'attention',
+      words: `Not heard here within the hour: ${listInWords(unheard)}. Show the levels, and let each move its own.`,
+    })
+  return found.length > 0
+    ? found
+    : [right('Every sound moved its level within the hour, and nothing is heard twice.')]
 }
 
 function planChecked(show: Show): Draft[] {
@@ -132,8 +207,8 @@ export function preflight(
     ['encoders', told('encoders', 'Encoders of this computer')],
     ['fit', told('disk', 'Disk')],
     ['rehearse', told('rehearsed', 'Rehearsal')],
-    ['sound', soundChecked(show)],
-    ['canvases', canvasesChecked(show)],
+    ['sound', soundChecked(show, facts)],
+    ['canvases', canvasesChecked(show, facts)],
   ]
   const gravity = { fails: 0, attention: 1, right: 2 } as const
   return areas

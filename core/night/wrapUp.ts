@@ -1,5 +1,6 @@
-import type { Show } from '../show'
-import { durationInWords } from '../words'
+import { scoreWithFramesLost } from '../media'
+import { type Destination, pictureOf, type Show } from '../show'
+import { durationInWords, mbpsInWords, timesInWords } from '../words'
 import type { NightOrder } from './nightOrder'
 import type { Happening } from './nightEvents'
 import type { Mark, NightState } from './nightState'
@@ -18,6 +19,10 @@ export interface WrappedSend {
   troubles: { at: string; words: string }[]
   /** What went out of it from here, one entry for each time it was ended; empty where another program sent it. */
   sent: Extract<Happening, { kind: 'sent' }>[]
+  /** How often and for how long the picture stood still for viewers; null where that is not known. */
+  viewed: { freezes: number; frozenSeconds: number } | null
+  /** The picture score as planned, and of what went out from here, over its viewers' screens; null where that is not known. */
+  score: { planned: number; happened: number } | null
   /** Whether it was ended here while its page went on. */
   wasFrozen: boolean
 }
@@ -32,6 +37,10 @@ export interface WrapUp {
   ranLongSeconds: number | null
   sends: WrappedSend[]
   marks: readonly Mark[]
+  /** What the line carried of all that was sent from here, and where it was short. */
+  line: Extract<Happening, { kind: 'carried' }>[]
+  /** What the encodes of each canvas took of the processor. */
+  encoded: Extract<Happening, { kind: 'encoded' }>[]
   /** What was recorded from here. */
   recordings: Extract<Happening, { kind: 'recorded' }>[]
   notDone: string[]
@@ -58,6 +67,45 @@ function reachedAt(
   return (stage === 'ended' ? times.at(-1) : times[0]) ?? null
 }
 
+function viewedOf(sent: WrappedSend['sent']): WrappedSend['viewed'] {
+  const seen = sent.flatMap(({ isBackup, viewed }) => (viewed && !isBackup ? [viewed] : []))
+  if (seen.length === 0) return null
+  return {
+    freezes: seen.reduce((sum, { freezes }) => sum + freezes, 0),
+    frozenSeconds: seen.reduce((sum, { frozenSeconds }) => sum + frozenSeconds, 0),
+  }
+}
+
+/** How its viewers had the picture, by what went out of its main rendition; null where nothing did from here. */
+function scoreOf(
+  show: Show,
+  { renditions: [main], viewers }: Destination,
+  sent: WrappedSend['sent'],
+): WrappedSend['score'] {
+  if (!main) return null
+  const plannedKbps = main.videoBitrateKbps + main.audioBitrateKbps
+  const ofMain = sent.filter((each) => !each.isBackup && each.plannedKbps === plannedKbps)
+  const sum = (value: (each: (typeof sent)[number]) => number): number =>
+    ofMain.reduce((total, each) => total + value(each), 0)
+  const frames = sum(({ sentFrames, lostFrames }) => sentFrames + lostFrames)
+  const seconds = sum((each) => each.seconds)
+  if (frames === 0 || seconds === 0) return null
+  const delivered = sum(({ sentFrames }) => sentFrames) / frames
+  const meanKbps = sum((each) => each.meanKbps * each.seconds) / seconds
+  // What fell out with the frames is no reason for those that came to be worse.
+  const rateShare = Math.min(1, meanKbps / (plannedKbps * Math.max(delivered, 0.01)))
+  const over = (share: number, videoBitrateKbps: number): number =>
+    viewers.reduce(
+      (total, screen) =>
+        total + scoreWithFramesLost({ ...main, videoBitrateKbps }, share, pictureOf(show), screen),
+      0,
+    ) / viewers.length
+  return {
+    planned: over(1, main.videoBitrateKbps),
+    happened: over(delivered, main.videoBitrateKbps * rateShare),
+  }
+}
+
 /** Whether its page was ended after the send to it was. */
 function endedWrongly(destinationId: string, { ticks }: NightState): boolean {
   const end = ticks.get(`end-${destinationId}`)
@@ -69,11 +117,12 @@ function wrappedSends(
   show: Show,
   order: NightOrder,
   state: NightState,
-  startsAt: Date,
+  startsAt: Date | null,
 ): WrappedSend[] {
   return show.destinations
     .filter(({ on }) => on)
-    .map(({ id, name }) => {
+    .map((destination) => {
+      const { id, name } = destination
       const at = (stage: SendStage): string | null => reachedAt(id, stage, order, state)
       const times = {
         sending: at('sending'),
@@ -84,12 +133,15 @@ function wrappedSends(
       const planned = order.tasks.find(
         (task) => task.destinationId === id && task.stage === 'live',
       )?.atSeconds
+      const sent = state.events.flatMap(({ happening }) =>
+        happening.kind === 'sent' && happening.destinationId === id ? [happening] : [],
+      )
       return {
         destinationId: id,
         name,
         reachedAt: times,
         liveLateSeconds:
-          times.live && planned !== undefined
+          times.live && startsAt && planned !== undefined
             ? (Date.parse(times.live) - startsAt.getTime()) / 1000 - planned
             : null,
         liveSeconds: times.live && times.ended ? secondsBetween(times.live, times.ended) : null,
@@ -98,9 +150,9 @@ function wrappedSends(
             ? [{ at: when, words: happening.trouble }]
             : [],
         ),
-        sent: state.events.flatMap(({ happening }) =>
-          happening.kind === 'sent' && happening.destinationId === id ? [happening] : [],
-        ),
+        sent,
+        viewed: viewedOf(sent),
+        score: scoreOf(show, destination, sent),
         wasFrozen:
           endedWrongly(id, state) ||
           frozenPicture(id, order, ({ id: taskId }) => state.ticks.has(taskId)) !== null,
@@ -108,13 +160,16 @@ function wrappedSends(
     })
 }
 
-/** What was planned against what happened, and what to do otherwise. */
+/**
+ * What was planned against what happened, and what to do otherwise. `startsAt` is when it was to begin,
+ * where that is known.
+ */
 export function wrapUp(
   show: Show,
   order: NightOrder,
   state: NightState,
   known: ReadonlySet<string>,
-  startsAt: Date,
+  startsAt: Date | null,
 ): WrapUp {
   const onAirAt = state.ticks.get('on-air')?.at ?? null
   const endedAt = state.ticks.get('last-scene')?.at ?? null
@@ -124,7 +179,12 @@ export function wrapUp(
   const outOfOrder = order.tasks
     .filter(({ id }) => state.ticks.get(id)?.knowingly)
     .map(({ title }) => title)
-  const startLateSeconds = onAirAt ? (Date.parse(onAirAt) - startsAt.getTime()) / 1000 : null
+  const happened = <Kind extends Happening['kind']>(kind: Kind) =>
+    state.events.flatMap(({ happening }) =>
+      happening.kind === kind ? [happening as Extract<Happening, { kind: Kind }>] : [],
+    )
+  const startLateSeconds =
+    onAirAt && startsAt ? (Date.parse(onAirAt) - startsAt.getTime()) / 1000 : null
   return {
     begunAt: state.begunAt,
     onAirAt,
@@ -134,13 +194,27 @@ export function wrapUp(
       onAirAt && endedAt ? secondsBetween(onAirAt, endedAt) - show.durationMinutes * 60 : null,
     sends,
     marks: state.marks,
-    recordings: state.events.flatMap(({ happening }) =>
-      happening.kind === 'recorded' ? [happening] : [],
-    ),
+    line: happened('carried'),
+    encoded: happened('encoded'),
+    recordings: happened('recorded'),
     notDone,
     outOfOrder,
-    toChange: [...toChange(sends, startLateSeconds, show), ...shortRecordings(state, show)],
+    toChange: [
+      ...toChange(sends, startLateSeconds, show),
+      ...shortLine(happened('carried')),
+      ...shortRecordings(state, show),
+    ],
   }
+}
+
+function shortLine(carried: WrapUp['line']): string[] {
+  const shortages = carried.flatMap((each) => each.shortages)
+  if (shortages.length === 0) return []
+  const least = Math.min(...shortages.map(({ carriedKbps }) => carriedKbps))
+  const seconds = shortages.reduce((sum, each) => sum + each.seconds, 0)
+  return [
+    `The line was short for ${durationInWords(seconds)} in all and carried ${mbpsInWords(least)} at the least: take that into the measurements of the next show.`,
+  ]
 }
 
 /** Recordings that can't be read, or of which the longest is much shorter than the show was. */
@@ -183,11 +257,16 @@ function toChange(
       found.push(
         `${name} was in trouble (${[...new Set(troubles.map(({ words }) => words))].join(', ')}): rehearse it with a longer buffer or a lower bitrate.`,
       )
-    for (const { sentFrames, lostFrames } of sent)
+    for (const { sentFrames, lostFrames, viewed } of sent) {
       if (lostFrames > noticedShare * (sentFrames + lostFrames))
         found.push(
           `${name} lost ${((100 * lostFrames) / (sentFrames + lostFrames)).toFixed(1)} % of its frames, which viewers notice: rehearse it with more headroom or a lower bitrate.`,
         )
+      if (viewed && viewed.freezes > 0)
+        found.push(
+          `${name} stood still for its viewers ${timesInWords(viewed.freezes)}, ${durationInWords(viewed.frozenSeconds)} in all.`,
+        )
+    }
     if (at.sending && !at.live)
       found.push(`Nobody said that ${name} was live: look at it as a viewer does.`)
   }

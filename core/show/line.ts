@@ -32,9 +32,9 @@ export const trafficSchema = z.strictObject({
 })
 export type Traffic = z.infer<typeof trafficSchema>
 
-export const headroomLimitsPercent = { least: 0, most: 70, usual: 30 } as const
+export const headroomLimitsPercent = { min: 0, max: 70, default: 30 } as const
 /** Which percentile of the samples counts as what the line gives; above the middle it would be no low one. */
-export const lowPercentileLimits = { least: 1, most: 50, usual: 10 } as const
+export const lowPercentileLimits = { min: 1, max: 50, default: 10 } as const
 
 /** What a contract for mobile data allows, and what of it is gone already. Decimal gigabytes. */
 export const dataCapSchema = z.strictObject({
@@ -50,6 +50,9 @@ export const localNetworkSchema = z.strictObject({
 })
 export type LocalNetwork = z.infer<typeof localNetworkSchema>
 
+/** The oldest go where more are measured. */
+export const maxLineSamples = 5000
+
 export const lineSchema = z.strictObject({
   id: identifierSchema,
   name: shortTextSchema,
@@ -57,7 +60,7 @@ export const lineSchema = z.strictObject({
   /** The samples that count: those of one medium, or null for all. */
   medium: z.enum(media).nullable(),
   headroomPercent: limitedSchema(headroomLimitsPercent),
-  samples: z.array(lineSampleSchema).max(5000),
+  samples: z.array(lineSampleSchema).max(maxLineSamples),
   otherTraffic: z.array(trafficSchema).max(100),
   /** null where data is not counted. */
   dataCap: dataCapSchema.nullable(),

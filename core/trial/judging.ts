@@ -3,7 +3,7 @@ import type { EncodedOutput } from '../encoding'
 import { usableUploadOf } from '../fit'
 import { type SentFrame, wireBytesOfFrames } from '../network'
 import { scoreAtSizeOf, scoreOfLikeness } from '../media'
-import { type Computer, type Destination, pictureOf, type Show } from '../show'
+import { type Destination, pictureOf, type Show } from '../show'
 import { kbpsInWords, renditionInWords, shareInWords } from '../words'
 import type { TrialResult, TrialSend } from './trial'
 
@@ -178,48 +178,3 @@ export function wireInWords({
   const ratio = wireBytes / computedWireBytes
   return `${kbpsInWords(Math.round(arrivedKbps * ratio))}, ${Math.abs(percent).toFixed(1)} % ${percent >= 0 ? 'above' : 'below'} the sum`
 }
-
-/** Nearer than this the plan's loads are right. */
-const loadTolerance = 0.1
-
-/**
- * By how much the plan's loads on the processor were off: what the encodes took, had they kept up, over
- * what was planned. null where either is not known or they agree.
- */
-export function loadCorrection({ processes }: Pick<TrialResult, 'processes'>): number | null {
-  let planned = 0
-  let taken = 0
-  for (const { plannedShare, processorShare, speed } of processes) {
-    if (plannedShare === null || processorShare === null || !speed) return null
-    planned += plannedShare
-    // One that did only part of its work in time would have taken so much more to do it all.
-    taken += processorShare / speed
-  }
-  if (planned <= 0 || taken <= 0 || Math.abs(taken / planned - 1) <= loadTolerance) return null
-  return taken / planned
-}
-
-/** A computer whose processor's encodes cost so many times what they did. */
-export const withLoadCorrected = (computer: Computer, factor: number): Computer => ({
-  ...computer,
-  devices: computer.devices.map((device) =>
-    device.kind !== 'processor'
-      ? device
-      : {
-          ...device,
-          throughputs: device.throughputs.map((each) => ({
-            ...each,
-            megapixelsPerSecond: Math.max(
-              0.1,
-              Number((each.megapixelsPerSecond / factor).toPrecision(3)),
-            ),
-            ...(each.millisecondsAFrame !== undefined && {
-              millisecondsAFrame: Math.min(
-                1000,
-                Number((each.millisecondsAFrame * factor).toPrecision(3)),
-              ),
-            }),
-          })),
-        },
-  ),
-})

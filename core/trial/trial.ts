@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { canvasNameSchema, identifierSchema, shortTextSchema } from '../show'
 
-export const trialSecondsLimits = { least: 15, most: 120, usual: 30 } as const
+export const trialSecondsLimits = { min: 15, max: 120, default: 30 } as const
 
 /** What one send was to be and what of it arrived. */
 export const trialSendSchema = z.strictObject({

@@ -47,6 +47,10 @@ export function countInWords(count: number, thing: string): string {
   return `${smallNumbers[count] ?? whole.format(count)} ${thing}${count === 1 ? '' : 's'}`
 }
 
+/** 1 → "once", 2 → "twice", 5 → "5 times". */
+export const timesInWords = (count: number): string =>
+  count === 1 ? 'once' : count === 2 ? 'twice' : `${whole.format(count)} times`
+
 /** ["a", "b", "c"] → "a, b and c". */
 export function listInWords(items: readonly string[], joint: 'and' | 'or' = 'and'): string {
   if (items.length < 2) return items.join('')

@@ -36,6 +36,13 @@ const accountSchema = z.object({
       }),
     )
     .max(500),
+  /** Whether it may go live at all; absent where the service does not say. */
+  live: z.object({ allowed: z.boolean() }).optional(),
+  /** Where else somebody is logged in to it, in a way that may end a send. */
+  sessions: z
+    .array(z.object({ device: z.string().max(200) }))
+    .max(100)
+    .optional(),
 })
 export type ServiceAccount = z.infer<typeof accountSchema>
 

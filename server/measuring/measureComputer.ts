@@ -213,7 +213,7 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
       id: processorId,
       name: `Processor, ${cpus().length} ${cpus().length === 1 ? 'core' : 'cores'}`,
       kind: 'processor',
-      plannedSharePercent: plannedShareLimitsPercent.usual,
+      plannedSharePercent: plannedShareLimitsPercent.default,
       sessions: null,
       largest: { width: 7680, height: 4320 },
       throughputs: [],
@@ -295,7 +295,7 @@ async function measureGraphics(
     id: `graphics-${family.suffix}`,
     name: family.name,
     kind: 'graphics',
-    plannedSharePercent: plannedShareLimitsPercent.usual,
+    plannedSharePercent: plannedShareLimitsPercent.default,
     sessions: await sessionsOf(
       () => argumentsOf({ codec: first, effort: 'balanced', ...large }),
       signal,

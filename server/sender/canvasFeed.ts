@@ -6,6 +6,7 @@ import {
 } from '@green-mantle/core/encoding'
 import { type EncodingProgress, progressReader } from '@green-mantle/core/measured'
 import { lastWords } from '../measuring/encoderProgram'
+import { processorShareOf } from '../measuring/processorTime'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
 
@@ -28,6 +29,8 @@ export class CanvasFeed {
   private program: RunningProgram | null = null
   private reports: (EncodingProgress & { at: number })[] = []
   private retry: ReturnType<typeof setTimeout> | undefined
+  private startedAt = 0
+  private processorShare: () => Promise<number | null> = () => Promise.resolve(null)
   private isWanted = false
   private attempt = 0
 
@@ -65,6 +68,20 @@ export class CanvasFeed {
     return Math.round(speed * 100) / 100
   }
 
+  /** What the process that runs now has taken since it began; null where none runs. */
+  async taken(): Promise<{
+    seconds: number
+    speed: number | null
+    processorShare: number | null
+  } | null> {
+    if (!this.program) return null
+    return {
+      seconds: (Date.now() - this.startedAt) / 1000,
+      speed: this.speed(),
+      processorShare: await this.processorShare(),
+    }
+  }
+
   private run(): void {
     const { canvas, clip, addressOf } = this.options
     const attempt = this.attempt
@@ -96,6 +113,8 @@ export class CanvasFeed {
       },
     )
     this.program = program
+    this.startedAt = Date.now()
+    this.processorShare = processorShareOf(program.pid)
     void program.ended.then(({ errors }) => {
       if (this.program === program) this.program = null
       if (!this.isWanted || clip === null) return

@@ -163,6 +163,18 @@ describe('the sender', () => {
     expect((await sendOf('one')).stage).toBe('sending')
     const [recorded] = (await sender.state()).recordings
     await sender.stop()
+    // What viewers had of each, what the line carried, and what the encodes took, for the wrap-up.
+    const toldOf = <Kind extends Happening['kind']>(kind: Kind) =>
+      told.filter((each) => each.kind === kind) as Extract<Happening, { kind: Kind }>[]
+    expect(toldOf('sent').find(({ destinationId }) => destinationId === 'one')).toMatchObject({
+      viewed: { freezes: 0, frozenSeconds: 0 },
+    })
+    const [carried] = toldOf('carried')
+    expect(carried).toMatchObject({ shortages: [] })
+    expect(carried!.meanKbps).toBeGreaterThan(100)
+    const [encoded] = toldOf('encoded')
+    expect(encoded).toMatchObject({ canvas: 'landscape', plannedShare: null })
+    expect(encoded!.processorShare).toBeGreaterThan(0)
     // Closed as it should be: its length can be read, and it runs on for all that was sent.
     const seconds = Number(
       execFileSync(

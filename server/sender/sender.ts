@@ -4,8 +4,19 @@ import {
   type CanvasEncodes,
   canvasEncodesOf,
   type EncodedOutput,
+  plannedShareOf,
 } from '@green-mantle/core/encoding'
-import type { CanvasInput, Happening, SenderState } from '@green-mantle/core/night'
+import {
+  type CanvasInput,
+  type Happening,
+  lineCarried,
+  noLineObserved,
+  nothingObserved,
+  observeLine,
+  observeSend,
+  type ObservedSend,
+  type SenderState,
+} from '@green-mantle/core/night'
 import type { CanvasName, Destination, Show } from '@green-mantle/core/show'
 import { renditionInWords } from '@green-mantle/core/words'
 import Flv from 'node-media-server/src/protocol/flv.js'
@@ -39,6 +50,7 @@ interface OneSend {
   relayed: RelayedSend
   /** Why it cannot be sent from here; empty where it can. */
   cannot: string
+  observed: ObservedSend
 }
 
 interface OneCanvas {
@@ -55,6 +67,7 @@ const lookBackSeconds = 30
 /** What a program sends may wait this long for the encoder. */
 const maxWaitingBytes = 16_000_000
 const [videoTag, keyframeFlag] = [9, 3]
+const observedEverySeconds = 1
 
 const plannedKbpsOf = ({ rendition }: EncodedOutput): number =>
   rendition.videoBitrateKbps + rendition.audioBitrateKbps
@@ -76,13 +89,19 @@ export class Sender {
   private readonly troubled = new Set<string>()
   /** Of each canvas the last seconds, as its first encode has them. */
   private readonly lookBacks = new Map<CanvasName, LookBack>()
+  private line = noLineObserved
+  private readonly observing: ReturnType<typeof setInterval>
+  private readonly observedSince = Date.now()
   private isStopped = false
 
   private constructor(
     private readonly options: SenderOptions,
     private readonly local: LocalIngest,
     private readonly folder: string,
-  ) {}
+  ) {
+    this.observing = setInterval(() => this.observe(), observedEverySeconds * 1000)
+    this.observing.unref()
+  }
 
   /** Begins every encode and recording; nothing is sent yet. */
   static async begin(options: SenderOptions): Promise<Sender> {
@@ -170,7 +189,10 @@ export class Sender {
       ingest: () => this.options.ingestOf(output, destination),
       told: (what, words) => this.told(output, destination, what, words),
     })
-    this.sends.set(output.key, { output, destination, relayed, cannot: cannotFrom(output) })
+    this.sends.set(output.key, {
+      ...{ output, destination, relayed, cannot: cannotFrom(output) },
+      observed: nothingObserved,
+    })
     const lookBack = this.lookBacks.has(destination.canvas) ? null : new LookBack(lookBackSeconds)
     if (lookBack) this.lookBacks.set(destination.canvas, lookBack)
     return this.local.expect(() => {
@@ -261,18 +283,53 @@ export class Sender {
     return own.length > 0
   }
 
+  /** Sees how every send is and what the line carries, once a second. */
+  private observe(): void {
+    const seen = [...this.sends.values()].map((send) => {
+      const state = send.relayed.snapshot()
+      send.observed = observeSend(send.observed, state, observedEverySeconds)
+      return { ...state, destinationId: send.destination.id }
+    })
+    this.line = observeLine(this.line, seen, observedEverySeconds)
+  }
+
   /** Ends one send and keeps what it came to. */
-  private end({ output, destination, relayed }: OneSend): void {
+  private end(send: OneSend): void {
+    const { output, destination, relayed, observed } = send
     const isGoing = !['ready', 'ended', 'given up'].includes(relayed.stage)
     const total = relayed.total()
     relayed.stop()
     if (!isGoing || !total) return
     const { sentFrames, lostFrames, reconnects } = relayed.snapshot()
+    const { awaySeconds, freezes, frozenSeconds } = observed
+    send.observed = nothingObserved
     this.options.log({
       kind: 'sent',
       ...{ destinationId: destination.id, name: destination.name, isBackup: output.feed.isBackup },
       ...{ ...total, plannedKbps: plannedKbpsOf(output), sentFrames, lostFrames, reconnects },
+      viewed: { awaySeconds, freezes, frozenSeconds },
     })
+  }
+
+  /** What the line carried and what the encoders took: what another show can learn from. */
+  private async keepWhatWasLearnt(): Promise<void> {
+    const { seconds, meanKbps, shortages } = lineCarried(this.line)
+    if (seconds > 0)
+      this.options.log({
+        ...{ kind: 'carried', seconds, meanKbps },
+        shortages: shortages.map(({ fromSeconds, ...shortage }) => ({
+          ...shortage,
+          startedAt: new Date(this.observedSince + fromSeconds * 1000).toISOString(),
+        })),
+      })
+    for (const { encodes, feed } of this.canvases) {
+      const taken = await feed.taken()
+      if (taken)
+        this.options.log({
+          ...{ kind: 'encoded', canvas: encodes.canvas, ...taken },
+          plannedShare: plannedShareOf(this.options.show, encodes),
+        })
+    }
   }
 
   /** Writes the last seconds of every canvas that is sent; the names of the files. */
@@ -339,6 +396,8 @@ export class Sender {
   async stop(): Promise<void> {
     if (this.isStopped) return
     this.isStopped = true
+    clearInterval(this.observing)
+    await this.keepWhatWasLearnt()
     for (const send of this.sends.values()) this.end(send)
     await Promise.all(this.canvases.map(({ feed }) => feed.stop()))
     await this.local.close()

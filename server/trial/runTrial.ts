@@ -8,8 +8,8 @@ import {
   canvasEncodesOf,
   type EncodedOutput,
   escapedForList,
+  plannedShareOf,
 } from '@green-mantle/core/encoding'
-import { deviceUses, loadOn } from '@green-mantle/core/fit'
 import { type EncodingProgress, progressReader } from '@green-mantle/core/measured'
 import { recordingMegabytes } from '@green-mantle/core/media'
 import { type PracticeLineName, practiceLines } from '@green-mantle/core/network'
@@ -125,18 +125,6 @@ function speedOf(reports: RunningCanvas['reports']): number | null {
   const speed = (last.outSeconds - first.outSeconds) / (last.atSeconds - first.atSeconds)
   // It plays at real time, so that more than that is rounding.
   return Math.min(1, Math.round(speed * 100) / 100)
-}
-
-/** What the plan's loads on the processor come to for one canvas; null where something of it is on no known device. */
-function plannedShareOf(show: Show, { encodes }: CanvasEncodes): number | null {
-  const processors = deviceUses(show).filter(({ device }) => device.kind === 'processor')
-  const loads = encodes.map(({ encode }) => {
-    const use = processors.find(({ device }) => device.id === encode.deviceId)
-    return use ? loadOn(use.device, encode.rendition) : null
-  })
-  return loads.some((load) => load === null)
-    ? null
-    : loads.reduce<number>((sum, load) => sum + (load ?? 0), 0)
 }
 
 async function processResult(

@@ -17,10 +17,15 @@ async function linking(page: Page): Promise<Page> {
   return popup
 }
 /** The service's own page, where access is ended or taken back. */
-async function atTheService(page: Page, button: string): Promise<void> {
+async function atTheService(page: Page, button: string, account = ''): Promise<void> {
   const service = await page.context().newPage()
   await service.goto('/stand-ins/accounts')
-  await service.getByRole('button', { name: button }).first().click()
+  await service
+    .locator('form')
+    .filter({ hasText: account })
+    .getByRole('button', { name: button })
+    .first()
+    .click()
   await service.close()
 }
 
@@ -85,6 +90,32 @@ test('an account is refused, linked, run out, revoked and unlinked', async ({
   await untilSaved(page)
   expect((await demo.read()).destinations[2]?.account).toBeNull()
   expect(stack.output.join('')).not.toMatch(/code=|access_token|refresh/)
+})
+
+test('before the night an account that may not go live, or is on a phone too, is said', async ({
+  page,
+  demo,
+}) => {
+  expect(demo.id).not.toBe('')
+  await openCommonhall(page)
+  const consent = await linking(page)
+  await consent.getByRole('radio', { name: 'Second host' }).check()
+  await consent.getByRole('button', { name: 'Allow' }).click()
+  await expect(page.getByTestId('linked-account')).toContainText('Linked to Second host')
+  await untilSaved(page)
+  await atTheService(page, 'Forbid going live', 'Second host')
+  await atTheService(page, 'Log in on a phone', 'Second host')
+  await step(page, 'Run sheet').click()
+  const checks = page.getByRole('list', { name: 'Checks' })
+  await expect(checks).toContainText('Second host may not go live, says its service')
+  await expect(checks).toContainText('Second host is logged in on a phone too')
+  await expectAccessible(page)
+  await atTheService(page, 'Allow going live', 'Second host')
+  await page.getByRole('button', { name: 'Look again' }).click()
+  await expect(checks).not.toContainText('may not go live')
+  await atTheService(page, 'Revoke', 'Second host')
+  await page.getByRole('button', { name: 'Look again' }).click()
+  await expect(checks).toContainText('Commonhall is linked to Second host, which has run out')
 })
 
 test('an answer that was not asked for links nothing', async ({ page, demo }) => {

@@ -64,10 +64,13 @@ async function tick(page: Page, title: string): Promise<void> {
 
 /** Presses a button on a stand-in's own page, as often as it takes to be possible. */
 async function press(page: Page, name: string): Promise<void> {
+  const button = page.getByRole('button', { name, exact: true })
   await expect(async () => {
     await page.reload()
-    await page.getByRole('button', { name, exact: true }).click({ timeout: 1000 })
-  }).toPass({ timeout: 20_000 })
+    await expect(button).toBeEnabled({ timeout: 1000 })
+  }).toPass({ timeout: 40_000 })
+  // Once and not again: what was pressed cannot be pressed a second time.
+  await button.click()
 }
 
 const read = (path: string): string => {
@@ -230,6 +233,9 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await expect(row).toContainText('hung up')
   await expect(row).not.toContainText('stopped before it was ended')
   await expect(row).toContainText(/kb\/s of 728/)
+  await expect(row).toContainText(/score \d+, planned \d+/)
+  await expect(row).toContainText(/stood still/)
+  await expect(page.getByText(/The line carried [\d.]+ Mb\/s on average/).first()).toBeVisible()
   await expect(page.getByRole('heading', { name: 'Recorded here' })).toBeVisible()
   await expect(page.getByText('The bud opens').first()).toBeVisible()
   await expectAccessible(page)

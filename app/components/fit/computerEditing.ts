@@ -7,7 +7,7 @@ import {
   newDevice,
   withoutGoneDevices,
 } from '@green-mantle/core/show'
-import { withLoadCorrected } from '@green-mantle/core/trial'
+import { withLoadCorrected } from '@green-mantle/core/measured'
 import { nanoid } from 'nanoid'
 import { useShowStore } from '~/stores/show'
 

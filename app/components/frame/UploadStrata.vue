@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { type Slab, strataOf } from '@green-mantle/core/fit'
+import { shareOfStrata, type Slab, strataOf } from '@green-mantle/core/fit'
 import { rehearsalInWords } from '@green-mantle/core/rehearsal'
 import { mbpsInWords, mbpsNumber, renditionInWords } from '@green-mantle/core/words'
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSelectionStore } from '~/stores/selection'
+import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
 
 const store = useShowStore()
 const selection = useSelectionStore()
+const sender = useSenderStore()
 const router = useRouter()
 
 const budget = computed(() => store.verdict.budget)
@@ -81,6 +83,15 @@ function goToFit({ send }: Slab): void {
         of {{ mbpsInWords(budget.upload.measuredKbps) }}
       </p>
       <p v-else class="font-title text-lg">not measured</p>
+      <p
+        v-if="sender.carriedKbps !== null"
+        class="text-xs"
+        :class="sender.isShort ? 'text-madder font-semibold' : 'text-ink-2'"
+        data-testid="carried-now"
+      >
+        {{ sender.isShort ? 'short: ' : '' }}carries
+        <span class="number">{{ mbpsNumber(sender.carriedKbps) }}</span> now
+      </p>
     </div>
 
     <div class="relative pt-4">
@@ -144,6 +155,15 @@ function goToFit({ send }: Slab): void {
             >{{ mbpsNumber(slab.send.wireRateKbps) }} · {{ shortName(slab) }}</span
           >
         </component>
+        <div
+          v-if="sender.carriedKbps !== null"
+          class="pointer-events-none absolute bottom-0 left-0 h-1"
+          :style="{
+            width: percent(shareOfStrata(strata, sender.carriedKbps)),
+            background: sender.isShort ? 'var(--slab-madder)' : 'var(--ink)',
+          }"
+          aria-hidden="true"
+        />
       </div>
       <div
         v-if="isMeasured"

@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { preflight } from '@green-mantle/core/night'
+import { type AccountState, preflight } from '@green-mantle/core/night'
 import { ArrowRight, RefreshCw } from '@lucide/vue'
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { RouterLink } from 'vue-router'
-import { fetchAccounts } from '~/api/accounts'
+import { fetchAccountState } from '~/api/accounts'
+import { isFileKept } from '~/api/files'
 import StateMark from '~/components/frame/StateMark.vue'
+import { useHeardSounds } from '~/sound/heardSounds'
 import { useKeysStore } from '~/stores/keys'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
@@ -14,15 +16,39 @@ import { timeOfDay } from './nightTimes'
 const show = useShowStore()
 const sheet = useRunSheetStore()
 const keys = useKeysStore()
+const { heardAt } = useHeardSounds(() => show.id)
 
-const accounts = shallowRef<readonly { id: string }[] | null>(null)
+const accounts = shallowRef<Readonly<Record<string, AccountState>> | null>(null)
+const missingFiles = shallowRef<ReadonlySet<string> | null>(null)
 const checkedAt = ref(new Date())
 const isLooking = ref(false)
 async function look(): Promise<void> {
   isLooking.value = true
+  const ids = new Set(
+    show.show.destinations.flatMap(({ on, account }) => (on && account ? [account.accountId] : [])),
+  )
   // What does not answer is said to be unknown by its own check.
-  const [linked] = await Promise.all([fetchAccounts().catch(() => null), keys.load()])
-  accounts.value = linked
+  const asked = [...ids].map((id) =>
+    fetchAccountState(id).then(
+      (state) => [[id, state] as const],
+      () => [],
+    ),
+  )
+  const files = [
+    ...new Set(
+      show.show.sources.flatMap(({ appearance }) =>
+        'fileId' in appearance ? [appearance.fileId] : [],
+      ),
+    ),
+  ].map((id) =>
+    isFileKept(id).then(
+      (isKept) => (isKept ? [] : [id]),
+      () => [],
+    ),
+  )
+  const [states, missing] = await Promise.all([Promise.all(asked), Promise.all(files), keys.load()])
+  accounts.value = Object.fromEntries(states.flat())
+  missingFiles.value = new Set(missing.flat())
   checkedAt.value = new Date()
   isLooking.value = false
 }
@@ -33,6 +59,8 @@ const checks = computed(() =>
     now: checkedAt.value,
     keys: keys.records,
     accounts: accounts.value,
+    missingFiles: missingFiles.value,
+    heardAt: heardAt.value,
     installation: sheet.installation,
   }),
 )

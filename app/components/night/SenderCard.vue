@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type CanvasInput, canvasInputs, type SendTarget } from '@green-mantle/core/night'
 import { type CanvasName, canvasNames } from '@green-mantle/core/show'
+import { listInWords } from '@green-mantle/core/words'
 import { Radio, Square } from '@lucide/vue'
 import { computed, reactive, ref } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
@@ -73,6 +74,12 @@ const liveNames = computed(() =>
     })
     .map(({ destination }) => destination.name),
 )
+/** Those whose plan asks for what an encoder that runs cannot do. */
+const lowering = computed(() =>
+  show.show.destinations
+    .filter(({ on, relayId, sending }) => on && relayId === null && sending.whenBehind === 'lower')
+    .map(({ name }) => name),
+)
 const asks = ref(false)
 function stop(): void {
   if (liveNames.value.length > 0 && !asks.value) asks.value = true
@@ -114,6 +121,10 @@ function stop(): void {
         Every encode of the plan runs once on the computer that Green Mantle runs on, and recordings
         beside it. Each send begins when you tick it. Who streams with another program ticks by
         hand.
+        <template v-if="lowering.length > 0"
+          >Where the plan lowers a bitrate ({{ listInWords(lowering) }}), frames are dropped from
+          here instead: an encoder that runs keeps its rate.</template
+        >
       </p>
       <div class="mt-2 flex flex-wrap items-end gap-2">
         <SelectField v-model="target" class="w-52" label="Sends go to" :choices="targets" />

@@ -1,24 +1,22 @@
 <script setup lang="ts">
-import { cutsOf, wrapUp } from '@green-mantle/core/night'
+import { cutsOf } from '@green-mantle/core/night'
 import { Download, Scissors } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { wordsFor } from '~/api/problem'
 import { cutRecordings } from '~/api/sender'
 import { download, fileNameFor } from '~/composables/files'
-import { useNightLogStore } from '~/stores/nightLog'
-import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
+import { useWrappedNight } from './wrappedNight'
 
 /** The marks of the night, taken away as files. */
 const show = useShowStore()
-const sheet = useRunSheetStore()
-const log = useNightLogStore()
+const { state, wrapped, isLast } = useWrappedNight()
 
 /** Where the times are counted from: the start of the show, or of a recording that ran before it. */
 const origins = computed(() => {
-  const at = (taskId: string): string | undefined => log.state.ticks.get(taskId)?.at
-  const begun = at('on-air') ?? log.state.begunAt ?? ''
+  const at = (taskId: string): string | undefined => state.value.ticks.get(taskId)?.at
+  const begun = at('on-air') ?? state.value.begunAt ?? ''
   return [
     { value: begun, label: 'the start of the show' },
     ...show.show.recordings.flatMap(({ id, name }) => {
@@ -34,10 +32,13 @@ const from = computed(() =>
     : (origins.value[0]?.value ?? ''),
 )
 const counted = computed(() => ({
-  marks: log.state.marks,
+  marks: state.value.marks,
   from: from.value,
   until:
-    log.state.ticks.get('last-scene')?.at ?? log.state.overAt ?? log.state.events.at(-1)?.at ?? '',
+    state.value.ticks.get('last-scene')?.at ??
+    state.value.overAt ??
+    state.value.events.at(-1)?.at ??
+    '',
   title: show.show.title,
 }))
 const sceneName = (id: string): string | undefined =>
@@ -65,8 +66,7 @@ const takers: Record<Kind, (name: string) => Promise<void>> = {
   },
   async json(name) {
     const { writeWrapUp } = await import('@green-mantle/core/formats')
-    const wrapped = wrapUp(show.show, sheet.order, log.state, sheet.knownIds, sheet.startsAt)
-    download(`${name} wrap-up.json`, 'application/json', writeWrapUp(show.show, wrapped))
+    download(`${name} wrap-up.json`, 'application/json', writeWrapUp(show.show, wrapped.value))
   },
 }
 const take = (kind: Kind): Promise<void> => takers[kind](fileNameFor(show.show.title))
@@ -79,7 +79,7 @@ const kinds: readonly { kind: Kind; label: string }[] = [
 ]
 
 /** Where stretches were marked and a recording was closed, they can be cut out of it. */
-const cuts = computed(() => cutsOf(log.state))
+const cuts = computed(() => (isLast.value ? cutsOf(state.value) : []))
 const isCutting = ref(false)
 const cutWords = ref('')
 async function cut(): Promise<void> {

@@ -1,5 +1,7 @@
-export { clockFace } from '@green-mantle/core/words'
+import { durationInWords } from '@green-mantle/core/words'
 import { DateTime } from 'luxon'
+
+export { clockFace } from '@green-mantle/core/words'
 
 const inZone = (instant: Date, zone: string): DateTime =>
   DateTime.fromJSDate(instant, { zone }).setLocale('en-GB')
@@ -17,3 +19,13 @@ export const otherDay = (instant: Date, timeZone: string, day: Date): string =>
 /** With the second, as the log has it. */
 export const secondOfDay = (iso: string, timeZone: string): string =>
   DateTime.fromISO(iso, { zone: timeZone }).toFormat('HH:mm:ss')
+
+/** The same where something was said to have happened. */
+export const saidAt = (iso: string | null, timeZone: string): string =>
+  iso === null ? 'not said' : secondOfDay(iso, timeZone)
+
+/** 190 → "3 min late"; within a minute "in time". */
+export const inTimeInWords = (lateSeconds: number): string =>
+  Math.abs(lateSeconds) < 60
+    ? 'in time'
+    : `${durationInWords(Math.abs(lateSeconds))} ${lateSeconds > 0 ? 'late' : 'early'}`

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { loadCorrection, keptUpSpeed, type TrialResult } from '@green-mantle/core/trial'
+import { loadCorrection } from '@green-mantle/core/measured'
+import { keptUpSpeed, type TrialResult } from '@green-mantle/core/trial'
 import { shareInWords, wholeNumber } from '@green-mantle/core/words'
 import { TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
@@ -9,7 +10,7 @@ import { useComputerEditing } from '~/components/fit/computerEditing'
 const props = defineProps<{ result: TrialResult }>()
 const editing = useComputerEditing()
 
-const correction = computed(() => loadCorrection(props.result))
+const correction = computed(() => loadCorrection(props.result.processes))
 const share = (value: number | null): string => (value === null ? 'not known' : shareInWords(value))
 const megabytes = (value: number): string => value.toFixed(1)
 

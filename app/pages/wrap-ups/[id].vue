@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import { useHead } from '#imports'
 import { instantInWords } from '@green-mantle/core/destinations'
-import { eventInWords, wrapUp } from '@green-mantle/core/night'
-import { durationInWords, kbpsInWords, wholeNumber } from '@green-mantle/core/words'
+import { eventInWords } from '@green-mantle/core/night'
+import { durationInWords, mbpsInWords, shareInWords } from '@green-mantle/core/words'
 import { Printer } from '@lucide/vue'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { wordsFor } from '~/api/problem'
+import SelectField from '~/components/fields/SelectField.vue'
 import NextShow from '~/components/night/NextShow.vue'
 import TakeMarks from '~/components/night/TakeMarks.vue'
-import { clockFace, secondOfDay } from '~/components/night/nightTimes'
+import WrappedSends from '~/components/night/WrappedSends.vue'
+import { clockFace, inTimeInWords, saidAt } from '~/components/night/nightTimes'
+import { provideWrappedNight } from '~/components/night/wrappedNight'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
@@ -21,10 +24,20 @@ const sheet = useRunSheetStore()
 const log = useNightLogStore()
 const id = computed(() => String(route.params.id))
 const problem = ref('')
+const {
+  wrapped,
+  state,
+  isLast,
+  chosen,
+  beginnings,
+  problem: logProblem,
+  load,
+} = provideWrappedNight()
 onMounted(async () => {
   try {
     await store.open(id.value)
     await sheet.open()
+    await load()
   } catch (error) {
     problem.value = wordsFor(error)
   }
@@ -35,18 +48,16 @@ onBeforeUnmount(() => {
 })
 useHead({ title: () => (store.isOpen ? `${store.show.title}: wrap-up` : 'Wrap-up') })
 
-const wrapped = computed(() =>
-  wrapUp(store.show, sheet.order, log.state, sheet.knownIds, sheet.startsAt),
-)
-const time = (iso: string | null): string =>
-  iso === null ? 'not said' : secondOfDay(iso, store.show.timeZone)
-const late = (seconds: number | null): string => {
-  if (seconds === null) return ''
-  if (Math.abs(seconds) < 60) return 'in time'
-  return `${durationInWords(Math.abs(seconds))} ${seconds > 0 ? 'late' : 'early'}`
-}
+/** One of the nights that were kept of this show. */
+const nightChoices = computed(() => [
+  { value: -1, label: 'the last one' },
+  ...beginnings.value
+    .map((at, index) => ({ value: index, label: instantInWords(new Date(at), store.show) }))
+    .toReversed(),
+])
+const time = (iso: string | null): string => saidAt(iso, store.show.timeZone)
 const entries = computed(() =>
-  log.state.events.flatMap((event) => {
+  state.value.events.flatMap((event) => {
     const words = eventInWords(event)
     return words ? [{ id: event.id, at: event.at, words, who: event.who }] : []
   }),
@@ -59,7 +70,9 @@ const print = (): void => window.print()
 
 <template>
   <main class="mx-auto max-w-5xl p-8 print:max-w-none print:p-0">
-    <p v-if="problem || log.problem" role="alert">{{ problem || log.problem }}</p>
+    <p v-if="problem || log.problem || logProblem" role="alert">
+      {{ problem || log.problem || logProblem }}
+    </p>
     <p v-else-if="!store.isOpen || !log.isRead" role="status">Opening the night …</p>
     <template v-else>
       <div class="flex flex-wrap items-start gap-3">
@@ -68,7 +81,10 @@ const print = (): void => window.print()
           <p v-if="wrapped.begunAt">
             {{ instantInWords(new Date(wrapped.begunAt), store.show) }}.
             <template v-if="wrapped.onAirAt">
-              On air at {{ time(wrapped.onAirAt) }}, {{ late(wrapped.startLateSeconds) }}.</template
+              On air at {{ time(wrapped.onAirAt)
+              }}<template v-if="wrapped.startLateSeconds !== null"
+                >, {{ inTimeInWords(wrapped.startLateSeconds) }}</template
+              >.</template
             >
             <template
               v-if="wrapped.ranLongSeconds !== null && Math.abs(wrapped.ranLongSeconds) >= 60"
@@ -78,7 +94,18 @@ const print = (): void => window.print()
             >
           </p>
           <p v-else>This night has not begun.</p>
+          <p v-if="!isLast" class="text-ink-2">
+            An earlier night, held against the show as it is now; its order was not kept.
+          </p>
         </div>
+        <SelectField
+          v-if="beginnings.length > 0"
+          class="w-64 print:hidden"
+          label="Night"
+          :model-value="chosen ?? -1"
+          :choices="nightChoices"
+          @update:model-value="chosen = $event < 0 ? null : $event"
+        />
         <RouterLink :to="`/shows/${id}/run-sheet`" class="button print:hidden"
           >Back to the run sheet</RouterLink
         >
@@ -94,60 +121,37 @@ const print = (): void => window.print()
       <p v-else>Nothing that was kept of the night asks for it.</p>
 
       <h2 class="mt-5 text-lg">Sends, as they were ticked</h2>
-      <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Sends">
-        <table class="w-full">
-          <thead>
-            <tr class="border-edge text-ink-2 border-b text-left text-xs">
-              <th class="py-1 pr-3">Destination</th>
-              <th class="py-1 pr-3">Sending</th>
-              <th class="py-1 pr-3">Arrived</th>
-              <th class="py-1 pr-3">Live</th>
-              <th class="py-1 pr-3">Ended</th>
-              <th class="py-1 pr-3">Live for</th>
-              <th class="py-1 pr-3">Sent from here</th>
-              <th class="py-1">Trouble</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="send in wrapped.sends"
-              :key="send.destinationId"
-              class="border-rule border-b align-top"
-            >
-              <th scope="row" class="py-1 pr-3 text-left font-semibold">{{ send.name }}</th>
-              <td
-                v-for="stage in ['sending', 'arrived', 'live', 'ended'] as const"
-                :key="stage"
-                class="number py-1 pr-3"
-              >
-                {{ time(send.reachedAt[stage]) }}
-                <span
-                  v-if="stage === 'live' && send.liveLateSeconds !== null"
-                  class="block text-xs"
-                  >{{ late(send.liveLateSeconds) }}</span
-                >
-              </td>
-              <td class="number py-1 pr-3">
-                {{ send.liveSeconds === null ? '' : clockFace(send.liveSeconds) }}
-              </td>
-              <td class="number py-1 pr-3 text-sm">
-                <span v-for="(each, index) in send.sent" :key="index" class="block"
-                  >{{ kbpsInWords(Math.round(each.meanKbps)) }} of
-                  {{ wholeNumber(each.plannedKbps) }}, {{ wholeNumber(each.lostFrames) }} lost</span
-                >
-              </td>
-              <td class="py-1">
-                <span v-if="send.wasFrozen" class="text-madder block"
-                  >stopped before it was ended on its page</span
-                >
-                <span v-for="each in send.troubles" :key="each.at" class="block"
-                  >{{ each.words }}, {{ time(each.at) }}</span
-                >
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <WrappedSends />
+
+      <template v-if="wrapped.line.length + wrapped.encoded.length > 0">
+        <h2 class="mt-5 text-lg">Line and computer</h2>
+        <ul>
+          <template v-for="(each, index) in wrapped.line" :key="index">
+            <li>
+              The line carried {{ mbpsInWords(each.meanKbps) }} on average over
+              {{ durationInWords(each.seconds)
+              }}{{ each.shortages.length === 0 ? ' and was never short.' : '.' }}
+            </li>
+            <li v-for="shortage in each.shortages" :key="shortage.startedAt">
+              Short from {{ time(shortage.startedAt) }} for {{ durationInWords(shortage.seconds) }}:
+              it carried {{ mbpsInWords(shortage.carriedKbps) }}.
+            </li>
+          </template>
+          <li v-for="(each, index) in wrapped.encoded" :key="`encoded ${index}`">
+            The encodes of the {{ each.canvas }} canvas took
+            {{
+              each.processorShare === null ? 'what is not known' : shareInWords(each.processorShare)
+            }}
+            of the processor{{
+              each.plannedShare === null ? '' : `, planned ${shareInWords(each.plannedShare)}`
+            }}.
+          </li>
+        </ul>
+        <p class="text-ink-2 text-xs">
+          The line counts as short while sends to two places or more are behind; decoding and
+          scaling of a canvas are in what its encodes took.
+        </p>
+      </template>
 
       <template v-if="wrapped.recordings.length > 0">
         <h2 class="mt-5 text-lg">Recorded here</h2>
@@ -171,7 +175,7 @@ const print = (): void => window.print()
         </ul>
       </template>
 
-      <template v-if="wrapped.notDone.length + wrapped.outOfOrder.length > 0">
+      <template v-if="isLast && wrapped.notDone.length + wrapped.outOfOrder.length > 0">
         <h2 class="mt-5 text-lg">Left undone, or out of order</h2>
         <p v-if="wrapped.notDone.length > 0">Not ticked: {{ wrapped.notDone.join('; ') }}.</p>
         <p v-if="wrapped.outOfOrder.length > 0">
@@ -179,7 +183,7 @@ const print = (): void => window.print()
         </p>
       </template>
 
-      <NextShow class="mt-5 print:hidden" />
+      <NextShow v-if="isLast" class="mt-5 print:hidden" />
 
       <h2 class="mt-5 text-lg">Kept as it happened</h2>
       <ol class="sm:columns-2">

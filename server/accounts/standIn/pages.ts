@@ -28,11 +28,13 @@ export function consentPage(hidden: Record<string, string>): string {
 export function grantsPage(): string {
   const rows = listGrants()
     .map(
-      ({ id, accountName, isAccessOver }) =>
-        `<form method="post" action="/stand-ins/accounts/grants"><p>${escaped(accountName)}: Green Mantle${isAccessOver ? ', access token over' : ''}</p>
+      ({ id, accountName, isAccessOver, mayGoLive, isOnPhone }) =>
+        `<form method="post" action="/stand-ins/accounts/grants"><p>${escaped(accountName)}: Green Mantle${isAccessOver ? ', access token over' : ''}${mayGoLive ? '' : ', may not go live'}${isOnPhone ? ', logged in on a phone' : ''}</p>
         <input type="hidden" name="grant" value="${escaped(id)}">
         <button name="change" value="end access">End the access token</button>
-        <button name="change" value="revoke">Revoke</button></form>`,
+        <button name="change" value="revoke">Revoke</button>
+        <button name="change" value="going live">${mayGoLive ? 'Forbid going live' : 'Allow going live'}</button>
+        <button name="change" value="phone">${isOnPhone ? 'Log out on the phone' : 'Log in on a phone'}</button></form>`,
     )
     .join('')
   return page('Who may use your accounts', rows || '<p>Nobody.</p>')

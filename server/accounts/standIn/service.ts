@@ -35,6 +35,8 @@ interface Grant {
   accessToken: string
   accessEndsAt: number
   refreshToken: string
+  mayGoLive: boolean
+  isOnPhone: boolean
 }
 interface PendingCode {
   accountId: string
@@ -93,6 +95,8 @@ export function exchangeCode(
     accessToken: '',
     accessEndsAt: 0,
     refreshToken: '',
+    mayGoLive: true,
+    isOnPhone: false,
   })
 }
 
@@ -102,11 +106,24 @@ export function refreshGrant(refreshToken: string): Grant | undefined {
   return grant && renew(grant)
 }
 
+/** An account with what holds now: whether it may go live, and where else somebody is logged in to it. */
+export type OpenedAccount = StandInAccount & {
+  live: { allowed: boolean }
+  sessions: { device: string }[]
+}
+
 /** The account that an access token opens; undefined where it is over or revoked. */
-export function accountFor(accessToken: string): StandInAccount | undefined {
+export function accountFor(accessToken: string): OpenedAccount | undefined {
   const grant = [...grants.values()].find((candidate) => candidate.accessToken === accessToken)
   if (!grant || grant.accessEndsAt < Date.now()) return undefined
-  return standInAccounts.find(({ id }) => id === grant.accountId)
+  const account = standInAccounts.find(({ id }) => id === grant.accountId)
+  return (
+    account && {
+      ...account,
+      live: { allowed: grant.mayGoLive },
+      sessions: grant.isOnPhone ? [{ device: 'a phone' }] : [],
+    }
+  )
 }
 
 /** Ends the grant that a token belongs to; one that is not known is no error (RFC 7009). */
@@ -116,18 +133,33 @@ export function revokeToken(token: string): void {
 }
 
 /** Who may use which account, for the service's own page. */
-export function listGrants(): { id: string; accountName: string; isAccessOver: boolean }[] {
-  return [...grants.values()].map(({ id, accountId, accessEndsAt }) => ({
-    id,
+export function listGrants(): (Pick<Grant, 'id' | 'mayGoLive' | 'isOnPhone'> & {
+  accountName: string
+  isAccessOver: boolean
+})[] {
+  return [...grants.values()].map(({ id, accountId, accessEndsAt, mayGoLive, isOnPhone }) => ({
+    ...{ id, mayGoLive, isOnPhone },
     accountName: standInAccounts.find((account) => account.id === accountId)?.name ?? '',
     isAccessOver: accessEndsAt < Date.now(),
   }))
 }
 
-/** What a person can do on the service's own page: end the access token early, or take everything back. */
-export function changeGrant(id: string, change: 'end access' | 'revoke'): void {
+export const grantChanges = ['end access', 'revoke', 'going live', 'phone'] as const
+/**
+ * What a person can do on the service's own page: end the access token early, take everything back, forbid
+ * going live or allow it again, log in on a phone or out.
+ */
+export type GrantChange = (typeof grantChanges)[number]
+
+export function changeGrant(id: string, change: GrantChange): void {
   const grant = grants.get(id)
   if (!grant) return
   if (change === 'revoke') grants.delete(id)
-  else grants.set(id, { ...grant, accessEndsAt: 0 })
+  else
+    grants.set(id, {
+      ...grant,
+      ...(change === 'end access' && { accessEndsAt: 0 }),
+      ...(change === 'going live' && { mayGoLive: !grant.mayGoLive }),
+      ...(change === 'phone' && { isOnPhone: !grant.isOnPhone }),
+    })
 }

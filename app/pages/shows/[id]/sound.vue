@@ -2,7 +2,7 @@
 import { audioSampleRatesHz, soundKinds } from '@green-mantle/core/show'
 import { sampleRateInWords } from '@green-mantle/core/words'
 import { AudioLines, Plus, Square } from '@lucide/vue'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { offerCommands } from '~/commands/commands'
 import SelectField from '~/components/fields/SelectField.vue'
 import AudioOfSends from '~/components/sound/AudioOfSends.vue'
@@ -10,6 +10,7 @@ import SoundChecks from '~/components/sound/SoundChecks.vue'
 import SoundDetails from '~/components/sound/SoundDetails.vue'
 import SoundMatrix from '~/components/sound/SoundMatrix.vue'
 import { useSoundEditing } from '~/components/sound/soundEditing'
+import { useHeardSounds } from '~/sound/heardSounds'
 import { useLevels } from '~/sound/levels'
 import { useShowEditing } from '~/composables/showEditing'
 import { useShowStore } from '~/stores/show'
@@ -18,6 +19,8 @@ const store = useShowStore()
 const { setMixSampleRate } = useShowEditing()
 const editing = useSoundEditing()
 const { inputs, isListening, levels, listen, stop } = useLevels(() => store.show.sounds)
+const { note } = useHeardSounds(() => store.id)
+watch(levels, note)
 
 const chosenId = ref<string>()
 const chosen = computed(

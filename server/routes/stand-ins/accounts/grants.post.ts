@@ -1,9 +1,9 @@
 import { defineEventHandler, sendRedirect } from 'h3'
 import { z } from 'zod'
-import { changeGrant } from '../../../accounts/standIn/service'
+import { changeGrant, grantChanges } from '../../../accounts/standIn/service'
 import { readForm } from '../../../accounts/standIn/readForm'
 
-const bodySchema = z.object({ grant: z.string(), change: z.enum(['end access', 'revoke']) })
+const bodySchema = z.object({ grant: z.string(), change: z.enum(grantChanges) })
 
 export default defineEventHandler(async (event) => {
   const body = bodySchema.safeParse(await readForm(event))

@@ -22,7 +22,7 @@ export default apiHandler(async (event) => {
     name: 'A trial',
     limitBytes: 1000,
     schema: z.strictObject({
-      seconds: z.int().min(trialSecondsLimits.least).max(trialSecondsLimits.most),
+      seconds: z.int().min(trialSecondsLimits.min).max(trialSecondsLimits.max),
       line: z.enum(practiceLineNames).nullable(),
       clips: z.strictObject({
         landscape: fileIdSchema.nullable(),

@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest'
+import { newDevice } from '../show'
+import { loadCorrection, withLoadCorrected } from './loadCorrection'
+
+const process = { plannedShare: 0.3, processorShare: 0.45, speed: 1 }
+
+describe('what the encodes took against what was planned', () => {
+  it('is how many times as much it was, over all processes', () => {
+    expect(loadCorrection([process])).toBeCloseTo(1.5, 9)
+    expect(loadCorrection([process, { ...process, processorShare: 0.75 }])).toBeCloseTo(2, 9)
+  })
+
+  it('counts what one that did not keep up would have taken to do it all', () => {
+    expect(loadCorrection([{ ...process, speed: 0.5 }])).toBeCloseTo(3, 9)
+    // Faster than real time is catching up, and no reason to think the encodes cheaper.
+    expect(loadCorrection([{ ...process, speed: 1.2 }])).toBeCloseTo(1.5, 9)
+  })
+
+  it('is not known where something of it is not, and nothing where they agree within a tenth', () => {
+    for (const unknown of [{ plannedShare: null }, { processorShare: null }, { speed: null }])
+      expect(loadCorrection([process, { ...process, ...unknown }])).toBeNull()
+    expect(loadCorrection([{ ...process, processorShare: 0.32 }])).toBeNull()
+    expect(loadCorrection([])).toBeNull()
+  })
+})
+
+it('a corrected processor is as much slower, and other devices stay as they are', () => {
+  const throughput = { codec: 'h264', effort: 'fine', megapixelsPerSecond: 120 } as const
+  const processor = {
+    ...newDevice('p', 'Processor'),
+    kind: 'processor' as const,
+    throughputs: [{ ...throughput, millisecondsAFrame: 2 }, throughput],
+  }
+  const graphics = { ...processor, id: 'g', kind: 'graphics' as const }
+  const computer = {
+    name: '',
+    devices: [processor, graphics],
+    freeDiskGigabytes: null,
+    measured: null,
+  }
+  const { devices } = withLoadCorrected(computer, 1.5)
+  expect(devices[0]?.throughputs).toEqual([
+    { ...throughput, megapixelsPerSecond: 80, millisecondsAFrame: 3 },
+    { ...throughput, megapixelsPerSecond: 80 },
+  ])
+  expect(devices[1]).toEqual(graphics)
+})

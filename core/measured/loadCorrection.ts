@@ -1,0 +1,54 @@
+import type { Computer } from '../show'
+
+/** What one process took of the processor, 1 = all of it, against what was planned for its encodes. */
+export interface TakenShare {
+  plannedShare: number | null
+  processorShare: number | null
+  /** Against real time; null where it never got going. */
+  speed: number | null
+}
+
+/** Nearer than this the plan's loads are right. */
+const loadTolerance = 0.1
+
+/**
+ * By how much the plan's loads on the processor were off: what the encodes took, had they kept up, over
+ * what was planned. null where either is not known or they agree.
+ */
+export function loadCorrection(processes: readonly TakenShare[]): number | null {
+  let planned = 0
+  let taken = 0
+  for (const { plannedShare, processorShare, speed } of processes) {
+    if (plannedShare === null || processorShare === null || !speed) return null
+    planned += plannedShare
+    // One that did only part of its work in time would have taken so much more to do it all.
+    taken += processorShare / Math.min(1, speed)
+  }
+  if (planned <= 0 || taken <= 0 || Math.abs(taken / planned - 1) <= loadTolerance) return null
+  return taken / planned
+}
+
+/** A computer whose processor's encodes cost so many times what they did. */
+export const withLoadCorrected = (computer: Computer, factor: number): Computer => ({
+  ...computer,
+  devices: computer.devices.map((device) =>
+    device.kind !== 'processor'
+      ? device
+      : {
+          ...device,
+          throughputs: device.throughputs.map((each) => ({
+            ...each,
+            megapixelsPerSecond: Math.max(
+              0.1,
+              Number((each.megapixelsPerSecond / factor).toPrecision(3)),
+            ),
+            ...(each.millisecondsAFrame !== undefined && {
+              millisecondsAFrame: Math.min(
+                1000,
+                Number((each.millisecondsAFrame * factor).toPrecision(3)),
+              ),
+            }),
+          })),
+        },
+  ),
+})
