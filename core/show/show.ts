@@ -72,12 +72,18 @@ function isCalendarDay(wallClock: string): boolean {
   return !Number.isNaN(read.getTime()) && read.toISOString().startsWith(day)
 }
 
+/** The names that were found good: asking costs more than checking the rest of a small show. */
+const knownTimeZones = new Set<string>()
+
 function isTimeZone(name: string): boolean {
+  if (knownTimeZones.has(name)) return true
   try {
-    return new Intl.DateTimeFormat('en-GB', { timeZone: name }).resolvedOptions().timeZone !== ''
+    new Intl.DateTimeFormat('en-GB', { timeZone: name })
   } catch {
     return false
   }
+  knownTimeZones.add(name)
+  return true
 }
 
 export const showSchema = showShape.superRefine((show, context) => {

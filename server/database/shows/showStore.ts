@@ -155,29 +155,27 @@ async function saveInTurn(
       return current ? { outcome: 'changed since', current } : { outcome: 'not found' }
     }
   }
-  const rows = rowsFromShow(show)
+  const [rows, summary] = [rowsFromShow(show), summaryColumns(show)]
   const result = await inTransaction(database, async (transaction): Promise<SaveResult> => {
     const row = () => transaction<Row>('shows').where({ id }).whereNull('deleted_at')
-    const locked = await row().forUpdate().first('revision')
-    if (!locked) return { outcome: 'not found' }
-    const known = locked.revision === revision ? lastRows(database, id, revision) : undefined
-    let before = known
-    if (!before) {
-      const [current] = await assemble(transaction, (await row()) as Row[])
-      if (!current) return { outcome: 'not found' }
-      if (current.revision !== revision) return { outcome: 'changed since', current }
-      before = rowsFromShow(current.show)
+    const head = { ...rows.shows, ...summary, revision: revision + 1, updated_at: new Date() }
+    const update = (where: object) =>
+      transaction('shows').where(where).whereNull('deleted_at').update(head)
+    const saved = { outcome: 'saved', revision: revision + 1 } as const
+    // Where this process saved last, what is there need not be read: locking, comparing and raising
+    // the revision are one statement, which meets no row where another was quicker.
+    const known = lastRows(database, id, revision)
+    if (known && (await update({ id, revision })) === 1) {
+      await writeChanges(transaction, id, known, rows)
+      return saved
     }
-    await transaction('shows')
-      .where({ id })
-      .update({
-        ...rows.shows,
-        ...summaryColumns(show),
-        revision: revision + 1,
-        updated_at: new Date(),
-      })
-    await writeChanges(transaction, id, before, rows)
-    return { outcome: 'saved', revision: revision + 1 }
+    if (!(await row().forUpdate().first('revision'))) return { outcome: 'not found' }
+    const [current] = await assemble(transaction, (await row()) as Row[])
+    if (!current) return { outcome: 'not found' }
+    if (current.revision !== revision) return { outcome: 'changed since', current }
+    await update({ id })
+    await writeChanges(transaction, id, rowsFromShow(current.show), rows)
+    return saved
   })
   if (result.outcome === 'saved') keepRows(database, id, result.revision, rows)
   return result
