@@ -25,9 +25,13 @@ export function problemsFrom(error: z.ZodError): Problem[] {
 /** Half of a pair that UTF-16 writes one character with: no text by itself, and stored as another character. */
 const loneSurrogate = /\p{Surrogate}/u
 
+/** Any half, in a pair or not; told without reading characters, which is ten times as quick. */
+const anySurrogate = /[\ud800-\udfff]/
+
 /** Whether the text of a piece of JSON could hold half a character at all, which is soon told. */
 export const mayBeIllFormed = (json: string): boolean =>
-  loneSurrogate.test(json) || /\\u[dD][89a-fA-F]/.test(json)
+  (anySurrogate.test(json) && loneSurrogate.test(json)) ||
+  (json.includes('\\u') && /\\u[dD][89a-fA-F]/.test(json))
 
 /** The texts in a piece of JSON that hold half a character, by their places. */
 export function illFormedTexts(value: unknown, path: readonly PropertyKey[] = []): Problem[] {
