@@ -44,6 +44,13 @@ export default defineNuxtConfig({
     },
   },
   spaLoadingTemplate: false,
+  hooks: {
+    // Everything lies on this computer or near it: fetched when it is first needed it is there at once,
+    // and a hundred requests ahead of need are what opening a page then waits for.
+    'build:manifest': (manifest) => {
+      for (const item of Object.values(manifest)) item.prefetch = false
+    },
+  },
   typescript: {
     strict: true,
     tsConfig: {

@@ -11,7 +11,7 @@ import {
 import type { CanvasName } from '@green-mantle/core/show'
 import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { wordsFor } from '~/api/problem'
 import {
   beginSender,
@@ -24,6 +24,7 @@ import {
   startSend,
   stopSend,
 } from '~/api/sender'
+import { useLineNowStore } from './lineNow'
 import { useShowStore } from './show'
 
 const lookMilliseconds = 1000
@@ -43,9 +44,11 @@ export const useSenderStore = defineStore('sender', () => {
 
   const state = computed(() => answer.value?.state ?? null)
   const isOn = computed(() => state.value !== null)
-  /** What the line carries now of all that is sent from here; null while nothing is. */
-  const carriedKbps = computed(() => carriedNowKbps(state.value?.sends ?? []))
-  const isShort = computed(() => isLineShort(state.value?.sends ?? []))
+  const lineNow = useLineNowStore()
+  watch(state, (now) => {
+    lineNow.carriedKbps = carriedNowKbps(now?.sends ?? [])
+    lineNow.isShort = isLineShort(now?.sends ?? [])
+  })
 
   async function look(): Promise<void> {
     const { id } = show
@@ -108,7 +111,7 @@ export const useSenderStore = defineStore('sender', () => {
   }
 
   return {
-    ...{ answer, state, standIns, problem, isOn, isWorking, rates, carriedKbps, isShort },
+    ...{ answer, state, standIns, problem, isOn, isWorking, rates },
     ...{ sendsTo, canSend, healthOf },
     standInOf: (destinationId: string) =>
       standIns.value.find((each) => each.destinationId === destinationId),

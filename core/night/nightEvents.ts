@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { canvasNameSchema, identifierSchema, shortTextSchema, taskIdSchema } from '../show'
+import { canvasNames, identifierSchema, shortTextSchema, taskIdSchema } from '../show'
 
 const mostBackSeconds = 86_400
 const longestSeconds = 1_000_000
@@ -43,7 +43,8 @@ export const carriedSchema = z.strictObject({
 /** What the encodes of one canvas took of the processor, 1 = all of it, and what was planned; null where not known. */
 export const encodedSchema = z.strictObject({
   kind: z.literal('encoded'),
-  canvas: canvasNameSchema,
+  // By its names: its schema would bring the schema library into every page that knows a canvas.
+  canvas: z.enum(canvasNames),
   seconds: z.number().min(0).max(longestSeconds),
   /** Against real time. */
   speed: z.number().min(0).max(1000).nullable(),

@@ -4,7 +4,14 @@ import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
 import { demoShow } from '@green-mantle/demo'
 import type { Show } from '@green-mantle/core/show'
-import { test as base, expect, type Page } from '@playwright/test'
+import {
+  test as base,
+  type BrowserContext,
+  type BrowserContextOptions,
+  devices,
+  expect,
+  type Page,
+} from '@playwright/test'
 import { type RunningApplication, startApplication } from '../../scripts/application'
 import { type PrivateMariadb, startPrivateMariadb } from '../../scripts/mariadb'
 import { connect } from '../../server/database/connection'
@@ -104,6 +111,34 @@ interface Fixtures {
 }
 interface WorkerFixtures {
   stack: Stack
+  /** What all tests of a worker open their pages in, one after the other. */
+  sharedContext: BrowserContext
+}
+
+const { defaultBrowserType: _, ...desktop } = devices['Desktop Chrome']
+export const contextOptions: BrowserContextOptions = {
+  ...desktop,
+  viewport: { width: 1280, height: 800 },
+  locale: 'en-GB',
+  timezoneId: 'Europe/London',
+}
+
+/** Leaves nothing of a test behind but what the browser has read and compiled of the application. */
+async function cleanUp(context: BrowserContext, address: string): Promise<void> {
+  const origins = new Set([address, ...context.pages().map((page) => new URL(page.url()).origin)])
+  for (const page of context.pages()) await page.close()
+  await context.setOffline(false)
+  await context.clearPermissions()
+  await context.clearCookies()
+  const page = await context.newPage()
+  const session = await context.newCDPSession(page)
+  for (const origin of origins)
+    if (origin !== 'null')
+      await session.send('Storage.clearDataForOrigin', {
+        origin,
+        storageTypes: 'cookies,file_systems,indexeddb,local_storage,service_workers',
+      })
+  await page.close()
 }
 
 export const test = base.extend<Fixtures, WorkerFixtures>({
@@ -117,6 +152,20 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     { scope: 'worker' },
   ],
   baseURL: async ({ stack }, use) => use(stack.application.address),
+  // Reading and compiling the scripts anew for every test takes a quarter of the whole.
+  sharedContext: [
+    async ({ browser, stack }, use) => {
+      const baseURL = stack.application.address
+      const context = await browser.newContext({ ...contextOptions, baseURL })
+      await use(context)
+      await context.close()
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ sharedContext, stack }, use) => {
+    await use(sharedContext)
+    await cleanUp(sharedContext, stack.application.address)
+  },
   consoleProblems: [
     async ({ page, stack }, use) => {
       const problems: string[] = []

@@ -1,5 +1,5 @@
 import { availableParallelism } from 'node:os'
-import { defineConfig, devices } from '@playwright/test'
+import { defineConfig } from '@playwright/test'
 import { findProgram } from '../../server/programs/systemPrograms'
 
 export const chromiumPath =
@@ -33,10 +33,6 @@ export default defineConfig({
     ? [['line'], ['./countReporter.ts']]
     : [['list'], ['./countReporter.ts']],
   use: {
-    ...devices['Desktop Chrome'],
-    viewport: { width: 1280, height: 800 },
-    locale: 'en-GB',
-    timezoneId: 'Europe/London',
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: chromiumPath,

@@ -5,13 +5,13 @@ import { mbpsInWords, mbpsNumber, renditionInWords } from '@green-mantle/core/wo
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
+import { useLineNowStore } from '~/stores/lineNow'
 import { useSelectionStore } from '~/stores/selection'
-import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
 
 const store = useShowStore()
 const selection = useSelectionStore()
-const sender = useSenderStore()
+const now = useLineNowStore()
 const router = useRouter()
 
 const budget = computed(() => store.verdict.budget)
@@ -84,13 +84,13 @@ function goToFit({ send }: Slab): void {
       </p>
       <p v-else class="font-title text-lg">not measured</p>
       <p
-        v-if="sender.carriedKbps !== null"
+        v-if="now.carriedKbps !== null"
         class="text-xs"
-        :class="sender.isShort ? 'text-madder font-semibold' : 'text-ink-2'"
+        :class="now.isShort ? 'text-madder font-semibold' : 'text-ink-2'"
         data-testid="carried-now"
       >
-        {{ sender.isShort ? 'short: ' : '' }}carries
-        <span class="number">{{ mbpsNumber(sender.carriedKbps) }}</span> now
+        {{ now.isShort ? 'short: ' : '' }}carries
+        <span class="number">{{ mbpsNumber(now.carriedKbps) }}</span> now
       </p>
     </div>
 
@@ -156,11 +156,11 @@ function goToFit({ send }: Slab): void {
           >
         </component>
         <div
-          v-if="sender.carriedKbps !== null"
+          v-if="now.carriedKbps !== null"
           class="pointer-events-none absolute bottom-0 left-0 h-1"
           :style="{
-            width: percent(shareOfStrata(strata, sender.carriedKbps)),
-            background: sender.isShort ? 'var(--slab-madder)' : 'var(--ink)',
+            width: percent(shareOfStrata(strata, now.carriedKbps)),
+            background: now.isShort ? 'var(--slab-madder)' : 'var(--ink)',
           }"
           aria-hidden="true"
         />
