@@ -233,7 +233,7 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await expect(row).toContainText('hung up')
   await expect(row).not.toContainText('stopped before it was ended')
   await expect(row).toContainText(/kb\/s of 728/)
-  await expect(row).toContainText(/score \d+, planned \d+/)
+  await expect(row).toContainText(/score [\d.]+, planned [\d.]+/)
   await expect(row).toContainText(/stood still/)
   await expect(page.getByText(/The line carried [\d.]+ Mb\/s on average/).first()).toBeVisible()
   await expect(page.getByRole('heading', { name: 'Recorded here' })).toBeVisible()

@@ -45,7 +45,7 @@ test('a wrap-up says what viewers had, and what was learnt goes into the next sh
   await happened(address, id, { kind: 'begun' }, sent, carried, encoded, { kind: 'over' })
   await page.goto(`/wrap-ups/${id}`)
   const row = page.getByRole('row', { name: /^Longmeadow/ })
-  await expect(row).toContainText(/score \d+, planned \d+/)
+  await expect(row).toContainText(/score [\d.]+, planned [\d.]+/)
   await expect(row).toContainText('stood still twice, 14 s')
   await expect(page.getByText(/Short from .* for 40 s: it carried 6\.1 Mb\/s\./)).toBeVisible()
   await expect(

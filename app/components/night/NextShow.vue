@@ -54,7 +54,10 @@ async function make(): Promise<void> {
       Arrangement, words, destinations and run sheet are kept; dates move. Keys are wanted again,
       since they belong to a show; it is to be rehearsed and looked through anew.
     </p>
-    <ul v-if="learnt.samples.length > 0 || learnt.loadFactor !== null" class="mt-2">
+    <ul
+      v-if="learnt.samples.length > 0 || learnt.loadFactor !== null"
+      class="mt-2 flex flex-col gap-1.5"
+    >
       <li v-if="learnt.samples.length > 0" class="flex items-center gap-2">
         <OnSwitch v-model="takesSamples" label="Take what the line carried into its measurements" />
         <span

@@ -102,7 +102,13 @@ async function cut(): Promise<void> {
 
 <template>
   <div class="my-2 flex flex-wrap items-end gap-2">
-    <SelectField v-model="chosen" class="w-56" label="Counted from" :choices="origins" />
+    <SelectField
+      class="w-56"
+      label="Counted from"
+      :model-value="from"
+      :choices="origins"
+      @update:model-value="chosen = $event"
+    />
     <button
       v-for="{ kind, label } in kinds"
       :key="kind"

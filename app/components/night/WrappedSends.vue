@@ -13,7 +13,7 @@ const stages = ['sending', 'arrived', 'live', 'ended'] as const
 const time = (iso: string | null): string => saidAt(iso, store.show.timeZone)
 
 const viewedInWords = ({ viewed, score }: WrappedSend): string[] => [
-  ...(score ? [`score ${Math.round(score.happened)}, planned ${Math.round(score.planned)}`] : []),
+  ...(score ? [`score ${score.happened.toFixed(1)}, planned ${score.planned.toFixed(1)}`] : []),
   ...(viewed === null
     ? []
     : viewed.freezes === 0
@@ -45,7 +45,7 @@ const viewedInWords = ({ viewed, score }: WrappedSend): string[] => [
           class="border-rule border-b align-top"
         >
           <th scope="row" class="py-1 pr-3 text-left font-semibold">{{ send.name }}</th>
-          <td v-for="stage in stages" :key="stage" class="number py-1 pr-3">
+          <td v-for="stage in stages" :key="stage" class="number py-1 pr-3 whitespace-nowrap">
             {{ time(send.reachedAt[stage]) }}
             <span v-if="stage === 'live' && send.liveLateSeconds !== null" class="block text-xs">{{
               inTimeInWords(send.liveLateSeconds)
@@ -60,7 +60,7 @@ const viewedInWords = ({ viewed, score }: WrappedSend): string[] => [
               {{ wholeNumber(each.lostFrames) }} lost</span
             >
           </td>
-          <td class="py-1 pr-3 text-sm">
+          <td class="py-1 pr-3 text-sm whitespace-nowrap">
             <span v-for="words in viewedInWords(send)" :key="words" class="block">{{ words }}</span>
           </td>
           <td class="py-1">

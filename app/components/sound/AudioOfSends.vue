@@ -43,7 +43,7 @@ function set(destination: Destination, rendition: Rendition, changes: Partial<Re
         <tr class="border-rule text-ink-2 border-b text-xs">
           <th class="py-1.5">Send</th>
           <th>Codec</th>
-          <th>Bitrate, kb/s</th>
+          <th class="w-28">Bitrate, kb/s</th>
           <th>Channels</th>
           <th>Sample rate</th>
         </tr>
