@@ -27,7 +27,7 @@ export const standInAccounts = [
     pages: [{ id: 'own', name: 'Own page', events: [] }],
   },
 ] as const
-export type StandInAccount = (typeof standInAccounts)[number]
+type StandInAccount = (typeof standInAccounts)[number]
 
 interface Grant {
   id: string
