@@ -34,8 +34,8 @@ function night(show: Show, startsAtHour: number, number: number, isByFrames: boo
 }
 export type LookedAtNight = ReturnType<typeof night>
 
-function headroomPoint(show: Show, startsAtHour: number, percent: number, mostNights: number) {
-  const finding = nightsAt(show, percent, { mostNights, startsAtHour })
+function headroomPoint(show: Show, startsAtHour: number, percent: number, maxNights: number) {
+  const finding = nightsAt(show, percent, { maxNights, startsAtHour })
   for (;;) {
     const { value, done } = finding.next()
     if (done) return value

@@ -17,21 +17,21 @@ export interface Saving {
   scoreAfter: number
 }
 
-/** The highest bitrate, in steps, at which this send takes at most `mostWireKbps`; null where even the least is too much. */
+/** The highest bitrate, in steps, at which this send takes at most `maxWireKbps`; null where even the least is too much. */
 function bitrateForWireRate(
   destination: Destination,
   rendition: Rendition,
-  mostWireKbps: number,
+  maxWireKbps: number,
 ): number | null {
   const least = destination.rules.leastVideoBitrateKbps ?? bitrateStepKbps
   const wire = (videoBitrateKbps: number): number =>
     wireRateKbps({ ...rendition, videoBitrateKbps }, destination.protocol, destination.path)
   let steps = Math.floor((rendition.videoBitrateKbps - least) / bitrateStepKbps)
   let low = 0
-  if (steps < 0 || wire(least) > mostWireKbps) return null
+  if (steps < 0 || wire(least) > maxWireKbps) return null
   while (low < steps) {
     const middle = Math.ceil((low + steps) / 2)
-    if (wire(least + middle * bitrateStepKbps) <= mostWireKbps) low = middle
+    if (wire(least + middle * bitrateStepKbps) <= maxWireKbps) low = middle
     else steps = middle - 1
   }
   return least + low * bitrateStepKbps

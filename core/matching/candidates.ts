@@ -91,7 +91,7 @@ function cellOf(item: Item, part: Box): Cell {
     key: item.layer.id,
     aspect: aspectOf(item, part),
     fixed: null,
-    mostWidth: item.from.turnDegrees % 180 === 0 ? part.width : part.height,
+    maxWidth: item.from.turnDegrees % 180 === 0 ? part.width : part.height,
   }
 }
 
@@ -168,7 +168,7 @@ export function arrange(
     const fixed = wordsBox(item, before, canvas, maxWordsWidth)
     if (!fixed) return null
     const { width, height } = fixed
-    wordRows.push([{ key: item.layer.id, aspect: width / height, fixed, mostWidth: width }])
+    wordRows.push([{ key: item.layer.id, aspect: width / height, fixed, maxWidth: width }])
   }
   const middle = Math.ceil(rows.length / 2)
   const stacked = {

@@ -173,25 +173,25 @@ export function fillingCanvas(item: Item, canvas: Size): Placement | null {
 const narrowestLineShare = 0.45
 
 /** The size of the box that gives an item's words a size in canvas pixels; null where it has no words or they would be squeezed. */
-function boxForWords(item: Item, wordsPixels: number, mostWidth: number): Size | null {
+function boxForWords(item: Item, wordsPixels: number, maxWidth: number): Size | null {
   const { native, source } = item
   const own = wordsSize(native, source)
   if (own === null || own <= 0) return null
   const scale = wordsPixels / own
   const [width, height] = [native.width * scale, native.height * scale]
-  if (width <= mostWidth) return { width, height }
-  if (mostWidth < narrowestLineShare * width) return null
+  if (width <= maxWidth) return { width, height }
+  if (maxWidth < narrowestLineShare * width) return null
   const { appearance } = source
   // Words that wrap keep their area; a little more, since lines break at whole words.
   if (appearance.type === 'text' && appearance.wrap)
-    return { width: mostWidth, height: (1.1 * width * height) / mostWidth }
-  const narrower = mostWidth / width
-  return { width: mostWidth, height: height * narrower }
+    return { width: maxWidth, height: (1.1 * width * height) / maxWidth }
+  const narrower = maxWidth / width
+  return { width: maxWidth, height: height * narrower }
 }
 
 /** The size that an item's words get: as large as on the other canvas, and at least readable; null where there is no room for that. */
-export function wordsBox(item: Item, before: Size, canvas: Size, mostWidth: number): Size | null {
+export function wordsBox(item: Item, before: Size, canvas: Size, maxWidth: number): Size | null {
   const shortSides = Math.min(canvas.width, canvas.height) / Math.min(before.width, before.height)
   const present = (wordsSize(item.from, item.source) ?? 0) * shortSides
-  return boxForWords(item, Math.max(present, readableShare * canvas.height * 1.03), mostWidth)
+  return boxForWords(item, Math.max(present, readableShare * canvas.height * 1.03), maxWidth)
 }

@@ -8,7 +8,7 @@ export interface Cell {
   aspect: number
   /** Words keep their size; pictures take the room that is left, up to their own pixels. */
   fixed: Size | null
-  mostWidth: number
+  maxWidth: number
 }
 
 /** Pictures smaller than this share of the room they could have had are no arrangement. */
@@ -25,7 +25,7 @@ function sized(cells: readonly Cell[], width: number, gap: number): SizedRow {
   if (first?.fixed) return { cells, height: first.fixed.height, isFixed: true }
   const room = width - gap * (cells.length - 1)
   const aspects = cells.reduce((sum, { aspect }) => sum + aspect, 0)
-  const sharpest = Math.min(...cells.map(({ aspect, mostWidth }) => mostWidth / aspect))
+  const sharpest = Math.min(...cells.map(({ aspect, maxWidth }) => maxWidth / aspect))
   return { cells, height: Math.min(room / aspects, sharpest), isFixed: false }
 }
 

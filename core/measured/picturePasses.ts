@@ -44,14 +44,14 @@ export function referenceSize({ width, height }: Size): Size {
 }
 
 /** Frame rates that clips have; those of phones wander around them. */
-const usualRates = [24, 25, 30, 50, 60] as const satisfies readonly Rate[]
+const commonRates = [24, 25, 30, 50, 60] as const satisfies readonly Rate[]
 
 /** The frame rate at which a clip is looked at: the usual one that is nearest. */
 export const referenceRate = (framesPerSecond: number): Rate =>
-  usualRates.reduce<Rate>(
+  commonRates.reduce<Rate>(
     (best, rate) =>
       Math.abs(rate - framesPerSecond) < Math.abs(best - framesPerSecond) ? rate : best,
-    usualRates[0],
+    commonRates[0],
   )
 
 /** The encodes that tell a clip's picture apart: sizes, frame rates and bitrates, 14 at most. */

@@ -83,7 +83,7 @@ describe('the local network', () => {
 
 describe('coming back after a break; common practice, no published source', () => {
   it('is tried after 2 s, at most 25 times, so that every practice line’s outage is outlived', () => {
-    expect(reconnectPractice).toEqual({ afterSeconds: 2, mostTries: 25 })
+    expect(reconnectPractice).toEqual({ afterSeconds: 2, maxTries: 25 })
     expect(longestOutageSeconds).toBe(50)
     for (const name of practiceLineNames)
       expect(practiceLines[name].outages.seconds).toBeLessThan(longestOutageSeconds)

@@ -20,18 +20,18 @@ export const uploadScaleMbps = (ratesKbps: readonly number[], totalKbps: number)
   Math.ceil((Math.max(minScaleKbps, totalKbps, ...ratesKbps) / 1000) * scaleMargin)
 
 /** A rate as a share of a scale, no less than 0 and no more than 1. */
-export const shareOfScale = (kbps: number, mostKbps: number): number =>
-  Math.min(1, Math.max(0, kbps / mostKbps))
+export const shareOfScale = (kbps: number, maxKbps: number): number =>
+  Math.min(1, Math.max(0, kbps / maxKbps))
 
 /** How the measured upload is shared out: the headroom on top, below it what peaks need beyond it, other traffic, and what is usable. */
-export function uploadBands(upload: UsableUpload, mostKbps: number): UploadBand[] {
+export function uploadBands(upload: UsableUpload, maxKbps: number): UploadBand[] {
   const { measuredKbps, headroomKbps, usableKbps, peaksBeyondHeadroomKbps } = upload
   const headroomFromKbps = measuredKbps - headroomKbps
   const peaksFromKbps = headroomFromKbps - peaksBeyondHeadroomKbps
   const band = (name: UploadBand['name'], fromKbps: number, toKbps: number): UploadBand => ({
     name,
-    from: shareOfScale(fromKbps, mostKbps),
-    height: shareOfScale(toKbps - fromKbps, mostKbps),
+    from: shareOfScale(fromKbps, maxKbps),
+    height: shareOfScale(toKbps - fromKbps, maxKbps),
     isNamed: toKbps - fromKbps > measuredKbps * minNamedShare,
   })
   return [

@@ -11,7 +11,7 @@ export interface Cut {
 }
 
 /** Nobody records more in a night, nor cuts more out of it; a log may hold anything. */
-const [mostRecordings, maxCuts] = [50, 500]
+const [maxRecordings, maxCuts] = [50, 500]
 /** Shorter than this nothing is to be seen. */
 const minSeconds = 0.5
 
@@ -25,7 +25,7 @@ export function cutsOf({ marks, events }: Pick<NightState, 'marks' | 'events'>):
         ? [{ ...happening, seconds: happening.seconds, startedAt: Date.parse(happening.startedAt) }]
         : [],
     )
-    .slice(-mostRecordings)
+    .slice(-maxRecordings)
   const cuts = marks.flatMap(({ name, from, until }) =>
     recordings.flatMap(({ file, seconds, startedAt }): Cut[] => {
       const begin = Math.max(0, (Date.parse(from) - startedAt) / 1000)

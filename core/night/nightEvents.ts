@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { canvasNames, identifierSchema, shortTextSchema, taskIdSchema } from '../show'
 
-const mostBackSeconds = 86_400
+const maxBackSeconds = 86_400
 const longestSeconds = 1_000_000
 
 /** What one send from here came to, when it was ended. */
@@ -83,7 +83,7 @@ export const happeningSchema = z.discriminatedUnion('kind', [
     name: shortTextSchema,
     sceneId: identifierSchema.nullable(),
     /** A stretch that ends now; 0 for a moment. */
-    backSeconds: z.number().min(0).max(mostBackSeconds),
+    backSeconds: z.number().min(0).max(maxBackSeconds),
   }),
   z.strictObject({
     kind: z.literal('mark named'),
@@ -119,7 +119,7 @@ export const newNightEventSchema = z.strictObject({
   /** A person of the show, or a name; empty where nobody said who they are. */
   who: shortTextSchema,
   /** How long ago it happened: a window that was away sends it later. */
-  agoSeconds: z.number().min(0).max(mostBackSeconds),
+  agoSeconds: z.number().min(0).max(maxBackSeconds),
   happening: happeningSchema,
 })
 export type NewNightEvent = z.infer<typeof newNightEventSchema>

@@ -9,11 +9,11 @@ export const canvasInputs = ['test picture', 'own program'] as const
 export type CanvasInput = (typeof canvasInputs)[number] | { fileId: string }
 
 /** A picture this much off a canvas's shape is not seen to be. */
-const mostOffShape = 0.02
+const maxOffShape = 0.02
 
 /** Whether a picture is of a canvas's shape, so that filling it distorts nothing that is seen. */
 export const isOfShape = (picture: Size, canvas: Size): boolean =>
-  Math.abs((picture.width * canvas.height) / (picture.height * canvas.width) - 1) <= mostOffShape
+  Math.abs((picture.width * canvas.height) / (picture.height * canvas.width) - 1) <= maxOffShape
 
 export const sendTargets = ['destinations', 'stand-ins'] as const
 /** Where sends from here go: for real, or to the stand-ins of their destinations. */

@@ -35,7 +35,7 @@ const chunk = 50
 export function* nightsAt(
   show: Show,
   percent: number,
-  { mostNights, startsAtHour }: { mostNights: number; startsAtHour: number },
+  { maxNights, startsAtHour }: { maxNights: number; startsAtHour: number },
 ): Generator<void, HeadroomPoint> {
   const planned = plannedFor(show, percent)
   yield
@@ -45,11 +45,8 @@ export function* nightsAt(
   const wanted = show.rehearsal.wantedPercent / 100
   let clean = 0
   let nights = 0
-  while (
-    nights < mostNights &&
-    !(nights >= 2 * chunk && isSettled(wilson(clean, nights), wanted))
-  ) {
-    for (const end = Math.min(mostNights, nights + chunk); nights < end; nights += 1) {
+  while (nights < maxNights && !(nights >= 2 * chunk && isSettled(wilson(clean, nights), wanted))) {
+    for (const end = Math.min(maxNights, nights + chunk); nights < end; nights += 1) {
       const outcome = runNight(plan, show.rehearsal.seed, nights, inSteps)
       if (summaryOf(outcome, plan.clean).isClean) clean += 1
       yield

@@ -18,8 +18,8 @@ const rough = planned({
 })
 const startsAtHour = 21
 
-function finish(show: Show, percent: number, mostNights: number): HeadroomPoint {
-  const finding = nightsAt(show, percent, { mostNights, startsAtHour })
+function finish(show: Show, percent: number, maxNights: number): HeadroomPoint {
+  const finding = nightsAt(show, percent, { maxNights, startsAtHour })
   for (;;) {
     const { value, done } = finding.next()
     if (done) return value

@@ -40,7 +40,7 @@ export const canvasPairSchema = z.strictObject({
 export type CanvasPair = z.infer<typeof canvasPairSchema>
 
 /** The sizes that are usually chosen. */
-export const usualCanvasSizes = {
+export const commonCanvasSizes = {
   landscape: [
     { width: 1920, height: 1080 },
     { width: 2560, height: 1440 },

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { identifierSchema, shortTextSchema } from './identifier'
 import { limitedSchema } from './limits'
 
-export const mostOwnTasks = 200
+export const maxOwnTasks = 200
 
 export const taskKinds = ['check', 'act', 'confirm', 'watch', 'end'] as const
 /** What a task asks of whoever does it. */
@@ -63,7 +63,7 @@ export const runSheetSchema = z.strictObject({
   /** Between the last thing that has to be done and the start. */
   marginMinutes: limitedSchema(marginMinutesLimits),
   changes: z.array(taskChangeSchema).max(500),
-  ownTasks: z.array(ownTaskSchema).max(mostOwnTasks),
+  ownTasks: z.array(ownTaskSchema).max(maxOwnTasks),
   /** The tasks as they were last looked through, so that what is new, gone or moved is told; null before. */
   seen: z
     .array(

@@ -21,7 +21,7 @@ export interface SendOutcome {
   seenAfterSeconds: number
   freezes: number
   /** The least share of its bitrate that it was lowered to, 1 = never lowered. */
-  leastShare: number
+  minShare: number
   meanScore: number
 }
 

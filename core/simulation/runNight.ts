@@ -92,7 +92,7 @@ const outcomeOf = (sender: Sender, seconds: number): SendOutcome => ({
   seenAfterSeconds:
     sender.send.lagSeconds + viewing.playerBufferSeconds + sender.longestBehindSeconds,
   freezes: sender.freezes,
-  leastShare: sender.leastShare,
+  minShare: sender.minShare,
   meanScore: sender.scoreSum / seconds,
 })
 

@@ -26,7 +26,7 @@ export interface Sender {
   waitSeconds: number
   freezes: number
   isFrozen: boolean
-  leastShare: number
+  minShare: number
   scoreSum: number
   /** The picture's score at its present share. */
   score: number
@@ -60,7 +60,7 @@ export const newSender = (send: SimulatedSend, queue: Queue): Sender => ({
   waitSeconds: 0,
   freezes: 0,
   isFrozen: false,
-  leastShare: 1,
+  minShare: 1,
   scoreSum: 0,
   score: send.scoreAt(1),
   silentSeconds: 0,
@@ -186,7 +186,7 @@ export function decide(
     if (waitSeconds > sending.lowerAfterSeconds && isTime && sender.share > least) {
       if (sender.share === 1) tell('lowers', send.key, sender.cause, 0)
       setShare(sender, Math.max(least, (sender.share * sending.lowerToPercent) / 100))
-      sender.leastShare = Math.min(sender.leastShare, sender.share)
+      sender.minShare = Math.min(sender.minShare, sender.share)
       sender.loweredAt = now
       sender.clearSeconds = 0
     } else if (waitSeconds < sendingPractice.clearBelowSeconds) {
@@ -195,7 +195,7 @@ export function decide(
         setShare(sender, Math.min(1, sender.share + sending.raiseByPercent / 100))
         // From here on a step a second.
         sender.clearSeconds = sendingPractice.clearForSeconds - 1
-        if (sender.share === 1) tell('full again', send.key, null, sender.leastShare)
+        if (sender.share === 1) tell('full again', send.key, null, sender.minShare)
       }
     } else sender.clearSeconds = 0
   }

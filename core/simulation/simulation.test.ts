@@ -110,7 +110,7 @@ describe.each(ways)('what a sender does about it, $name', (way) => {
   it('lowering loses nothing where the line carries the least share', () => {
     const [outcome] = run(night({ ...dip, sends: [send({}, { whenBehind: 'lower' })] }), way).sends
     expect(lostOf(outcome!)).toBe(0)
-    expect(outcome!.leastShare).toBeLessThan(0.76)
+    expect(outcome!.minShare).toBeLessThan(0.76)
     expect(outcome!.meanScore).toBeLessThan(95)
   })
 

@@ -141,14 +141,14 @@ export async function input(
   const before = await tablesHash(instance.mariadb.url)
   const random = numbersFrom(seed)
   const statuses = new Map<string, number>()
-  let [longest, mostMegabytes, isOver, asked] = [0, 0, false, 0]
+  let [longest, maxMegabytes, isOver, asked] = [0, 0, false, 0]
   const looking = (async () => {
     while (!isOver) {
       const since = performance.now()
       // A drawing that is answered without the database: what it waits for is the server’s own loop.
       await (await fetch(`${address}/mark.svg`)).arrayBuffer()
       longest = Math.max(longest, performance.now() - since)
-      mostMegabytes = Math.max(mostMegabytes, residentMegabytes(child.pid ?? 0))
+      maxMegabytes = Math.max(maxMegabytes, residentMegabytes(child.pid ?? 0))
       await new Promise((resolve) => setTimeout(resolve, lookMilliseconds))
     }
   })()
@@ -177,6 +177,6 @@ export async function input(
     finding('input_not_4xx', asked - refused, 'answers', none(asked - refused)),
     finding('input_tables_changed', Number(!isSame), 'times', none(Number(!isSame))),
     finding('input_longest_wait_beside', longest, 'ms', under(longest, 200)),
-    finding('input_most_memory', mostMegabytes, 'MB', under(mostMegabytes, 400)),
+    finding('input_most_memory', maxMegabytes, 'MB', under(maxMegabytes, 400)),
   ]
 }

@@ -3,6 +3,6 @@ import { listLines } from '../database/shows/showList'
 import { apiHandler } from '../http/apiHandler'
 
 /** Older shows are rarely where a line is looked for. */
-const mostShows = 100
+const maxShows = 100
 
-export default apiHandler(async () => listLines(await useDatabase(), mostShows))
+export default apiHandler(async () => listLines(await useDatabase(), maxShows))

@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 
 /** MariaDB gave one of two up so that the other can go on; or a lock was not given in time. */
 const givenUp = new Set([1213, 1205])
-const mostTries = 5
+const maxTries = 5
 const pauseMilliseconds = 20
 
 export const isGivenUp = (error: unknown): boolean =>
@@ -23,7 +23,7 @@ export async function inTransaction<Result>(
     try {
       return await database.transaction(work)
     } catch (error) {
-      if (!isGivenUp(error) || tries >= mostTries) throw error
+      if (!isGivenUp(error) || tries >= maxTries) throw error
       // Apart, so that the same two do not meet again.
       await pause(pauseMilliseconds * tries * (0.5 + Math.random()))
     }

@@ -6,7 +6,7 @@ type Cleaned = ReturnType<typeof cleanSvg>
 
 /** An SVG of the largest size there may be takes a fraction of this. */
 const deadlineMilliseconds = 5000
-const mostMegabytes = 256
+const maxMegabytes = 256
 
 const notTaken: Cleaned = { ok: false, message: 'It takes too long to look through' }
 
@@ -19,7 +19,7 @@ export function cleanSvgApart(
     const worker = new Worker(code, {
       eval: true,
       workerData: svg,
-      resourceLimits: { maxOldGenerationSizeMb: mostMegabytes },
+      resourceLimits: { maxOldGenerationSizeMb: maxMegabytes },
     })
     const settle = (cleaned: Cleaned): void => {
       clearTimeout(deadline)

@@ -23,7 +23,7 @@ const application = 'practice'
 const firstRtmpPort = 19_350
 const firstSrtPort = 19_400
 /** Fifty destinations with ladders of three and two ingests, and connections that have not said where they belong. */
-const mostConnections = 320
+const maxConnections = 320
 /** Each send over SRT takes a process that waits for it, and each that is watched one that decodes it. */
 const maxOverSrt = 12
 const maxWatched = 12
@@ -139,7 +139,7 @@ async function open(): Promise<Listening> {
     network: null,
     lastLookedAt: Date.now(),
   }
-  made.server.maxConnections = mostConnections
+  made.server.maxConnections = maxConnections
   await new Promise<void>((resolve, reject) => {
     made.server.once('error', reject)
     made.server.listen({ port, host }, resolve)
@@ -256,7 +256,7 @@ export async function openListening(
       port: listening.port,
       addresses,
       milliseconds: minutes * 60_000,
-      maxConnections: mostConnections,
+      maxConnections: maxConnections,
       onConnection: (socket) => takeConnection(listening, socket),
     })
     isOpen = true

@@ -26,7 +26,7 @@ export async function ask(
   let output = ''
   const running = runProgram(systemPrograms.encoder, program, args, {
     timeLimitSeconds,
-    mostOutputBytes: maxAnswerBytes,
+    maxOutputBytes: maxAnswerBytes,
     onOutput: (chunk) => (output += chunk.toString('utf8')),
   })
   const kill = (): void => void running.kill()

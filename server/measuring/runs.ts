@@ -16,7 +16,7 @@ export interface RunResult {
 }
 
 /** Waiting for the first frame takes this long at most; what is slower is of no use live. */
-const mostWaitSeconds = 9
+const maxWaitSeconds = 9
 
 /**
  * Runs some processes at once, each as fast as it can, and gives the frames a second of each while all
@@ -49,7 +49,7 @@ async function runOne(
       ...args,
     ],
     {
-      timeLimitSeconds: mostWaitSeconds + seconds,
+      timeLimitSeconds: maxWaitSeconds + seconds,
       onProgress: (piece) => {
         const atSeconds = performance.now() / 1000
         for (const report of read(piece))

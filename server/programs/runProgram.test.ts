@@ -34,7 +34,7 @@ describe('a program of the system', () => {
 
   it('ends when its time is up, and when it writes more than it may', async () => {
     expect((await run('sleep 30', { timeLimitSeconds: 0.2 }).ended).stopped).toBe('time is up')
-    const chatty = await run('yes', { mostOutputBytes: 100_000 }).ended
+    const chatty = await run('yes', { maxOutputBytes: 100_000 }).ended
     expect(chatty.stopped).toBe('too much output')
   })
 

@@ -31,7 +31,7 @@ export interface ProgramOptions {
   /** Its own lines on file descriptor 3, as FFmpeg's progress is written. */
   onProgress?: (chunk: string) => void
   onError?: (chunk: string) => void
-  mostOutputBytes?: number
+  maxOutputBytes?: number
 }
 
 /** A program that has to be installed first; says which package brings it. */
@@ -92,7 +92,7 @@ export function runProgram(
   child.stdin?.on('error', () => {})
   child.stdout?.on('data', (chunk: Buffer) => {
     outputBytes += chunk.length
-    if (outputBytes > (options.mostOutputBytes ?? Infinity)) end('too much output')
+    if (outputBytes > (options.maxOutputBytes ?? Infinity)) end('too much output')
     else options.onOutput?.(chunk)
   })
   child.stderr?.setEncoding('utf8').on('data', (chunk: string) => {

@@ -6,7 +6,7 @@ import { type Admit, type PublishedSink, takeRtmp } from '../listeners/rtmpConne
 const host = '127.0.0.1'
 const firstPort = 19_600
 /** Fifty destinations with ladders and backups, two canvases, and some that have not said who they are. */
-const mostConnections = 320
+const maxConnections = 320
 
 /** Takes what programs of this computer send, each under a key that was made up for it. */
 export class LocalIngest {
@@ -24,7 +24,7 @@ export class LocalIngest {
     const server = createServer()
     const made = new LocalIngest(server, port)
     const nobody: Admit = () => 'nobody is expected under this key'
-    server.maxConnections = mostConnections
+    server.maxConnections = maxConnections
     server.on('connection', (socket) => {
       made.sockets.add(socket)
       socket.once('close', () => made.sockets.delete(socket))

@@ -2,7 +2,7 @@ import Flv from 'node-media-server/src/protocol/flv.js'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
 
 /** However much is kept, no more than this. */
-const mostBytes = 100_000_000
+const maxBytes = 100_000_000
 const [audioTag, videoTag, dataTag] = [8, 9, 18]
 const flag = { audioHead: 0, videoHead: 2, keyframe: 3 } as const
 
@@ -47,7 +47,7 @@ export class LookBack {
       const following = this.packets[next]
       if (!following) return
       const isNeeded = following.dts > nowMilliseconds - this.seconds * 1000
-      if (isNeeded && this.bytes <= mostBytes) return
+      if (isNeeded && this.bytes <= maxBytes) return
       for (const { size } of this.packets.splice(0, next)) this.bytes -= size
     }
   }

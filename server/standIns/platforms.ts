@@ -15,7 +15,7 @@ interface Standing {
 }
 
 /** Stand-ins of this many shows at most; the oldest go first. */
-const mostShows = 20
+const maxShows = 20
 const shows = new Map<string, Map<string, Standing>>()
 let ingest: Promise<LocalIngest> | undefined
 
@@ -79,7 +79,7 @@ export async function standInFor(showId: string, show: Show): Promise<void> {
   shows.delete(showId)
   shows.set(showId, standings)
   const [oldest] = shows.keys()
-  if (shows.size > mostShows && oldest !== undefined) shows.delete(oldest)
+  if (shows.size > maxShows && oldest !== undefined) shows.delete(oldest)
 }
 
 const pick = ({ name, rules, lagSeconds }: Destination) => ({ name, rules, lagSeconds })

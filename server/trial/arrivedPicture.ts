@@ -36,7 +36,7 @@ async function smallFrames(
     ],
     {
       timeLimitSeconds: longestSeconds,
-      mostOutputBytes: 10_000_000,
+      maxOutputBytes: 10_000_000,
       onOutput: (piece) => pieces.push(piece),
     },
   )

@@ -9,7 +9,7 @@ import {
   type CanvasName,
   framesPerSecondChoices,
   type Size,
-  usualCanvasSizes,
+  commonCanvasSizes,
 } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
 import { ChevronDown } from '@lucide/vue'
@@ -55,7 +55,7 @@ const frameRates = framesPerSecondChoices.map((value) => ({ value, label: `${val
       <SelectField v-model="arrangement" label="What stands on it" :choices="arrangementChoices" />
       <div class="flex flex-wrap gap-1">
         <button
-          v-for="usual in usualCanvasSizes[canvas]"
+          v-for="usual in commonCanvasSizes[canvas]"
           :key="usual.width"
           type="button"
           class="button number text-xs"

@@ -7,7 +7,7 @@ import {
   framesPerSecondChoices,
   type Rules,
   type Size,
-  usualCanvasSizes,
+  commonCanvasSizes,
 } from '@green-mantle/core/show'
 import { levelsOf } from '@green-mantle/core/media'
 import {
@@ -38,7 +38,7 @@ function set(changes: Partial<Rules>): void {
   })
 }
 
-const usual = computed<readonly Size[]>(() => usualCanvasSizes[props.destination.canvas])
+const usual = computed<readonly Size[]>(() => commonCanvasSizes[props.destination.canvas])
 const largest = computed<Size>(() => ({ ...(usual.value[0] as Size) }))
 
 function setSizeType(type: Rules['sizes']['type']): void {

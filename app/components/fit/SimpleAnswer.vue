@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { pictureOf } from '@green-mantle/core/show'
-import { bestAnswer, simpleAnswer, usualShapes } from '@green-mantle/core/plan'
+import { bestAnswer, simpleAnswer, commonShapes } from '@green-mantle/core/plan'
 import { scoreWord } from '@green-mantle/core/media'
 import {
   kbpsInWords,
@@ -21,14 +21,14 @@ const best = 'what looks best'
 const wanted = ref<string>('1080p60')
 const choices = [
   { value: best, label: best },
-  ...usualShapes.map((shape) => ({
+  ...commonShapes.map((shape) => ({
     value: renditionInWords(shape),
     label: renditionInWords(shape),
   })),
 ]
 const looksBest = computed(() => bestAnswer(uploadKbps.value, pictureOf(store.show), 'desk'))
 const answer = computed(() => {
-  const shape = usualShapes.find((candidate) => renditionInWords(candidate) === wanted.value)
+  const shape = commonShapes.find((candidate) => renditionInWords(candidate) === wanted.value)
   return shape
     ? simpleAnswer(uploadKbps.value, shape, pictureOf(store.show), 'desk')
     : looksBest.value

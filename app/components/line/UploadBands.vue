@@ -12,7 +12,7 @@ const props = defineProps<{
   lowPercentile: number
   totalKbps: number
   /** The top of the scale. */
-  mostKbps: number
+  maxKbps: number
 }>()
 
 const percent = (share: number): string => `${100 * share}%`
@@ -23,7 +23,7 @@ const looks = {
   usable: { colour: 'var(--leaf)', opacity: 0.55 },
 } as const
 
-const bands = computed(() => uploadBands(props.upload, props.mostKbps))
+const bands = computed(() => uploadBands(props.upload, props.maxKbps))
 const levels = computed(() => [
   {
     name: `P${props.lowPercentile}`,
@@ -44,7 +44,7 @@ const levels = computed(() => [
     : []),
 ])
 /** Little above the axis its words go above the line. */
-const isLow = (kbps: number): boolean => shareOfScale(kbps, props.mostKbps) < 0.12
+const isLow = (kbps: number): boolean => shareOfScale(kbps, props.maxKbps) < 0.12
 </script>
 
 <template>
@@ -67,7 +67,7 @@ const isLow = (kbps: number): boolean => shareOfScale(kbps, props.mostKbps) < 0.
       :key="level.name"
       class="absolute inset-x-0 border-t-2 pl-1.5 leading-none"
       :class="level.line"
-      :style="{ top: percent(shareOfScale(mostKbps - level.kbps, mostKbps)), color: level.colour }"
+      :style="{ top: percent(shareOfScale(maxKbps - level.kbps, maxKbps)), color: level.colour }"
     >
       <span class="absolute left-1.5" :class="isLow(level.kbps) ? 'bottom-1' : 'top-0.5'"
         >{{ level.name }} {{ mbpsInWords(level.kbps) }}</span

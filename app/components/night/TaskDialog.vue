@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { OrderedTask } from '@green-mantle/core/night'
-import { mostOwnTasks, nightPhases, taskKinds } from '@green-mantle/core/show'
+import { maxOwnTasks, nightPhases, taskKinds } from '@green-mantle/core/show'
 import { DateTime } from 'luxon'
 import { computed, reactive } from 'vue'
 import DateTimeField from '~/components/fields/DateTimeField.vue'
@@ -38,7 +38,7 @@ const secondsOf = (wallClock: string): number =>
     sheet.startsAt.getTime()) /
   1000
 
-const isFull = computed(() => show.show.runSheet.ownTasks.length >= mostOwnTasks)
+const isFull = computed(() => show.show.runSheet.ownTasks.length >= maxOwnTasks)
 /** What a new task will be. */
 const draft = reactive({
   title: '',
@@ -132,7 +132,7 @@ function leaveOut(): void {
       <SelectField v-model="draft.personId" label="Whose" :choices="people" />
       <div class="col-span-2 flex justify-end">
         <p v-if="isFull" class="text-ochre mr-auto">
-          There are {{ mostOwnTasks }} tasks of your own, as many as a night may have. Remove one
+          There are {{ maxOwnTasks }} tasks of your own, as many as a night may have. Remove one
           first.
         </p>
         <button type="submit" class="button button-primary" :disabled="isFull">Add it</button>

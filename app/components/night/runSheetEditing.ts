@@ -1,6 +1,6 @@
 import { type OrderedTask, seenOrder } from '@green-mantle/core/night'
 import {
-  mostOwnTasks,
+  maxOwnTasks,
   type OwnTask,
   type RunSheetSettings,
   type TaskChange,
@@ -71,7 +71,7 @@ export function useRunSheetEditing() {
 
   function addTask(task: Omit<OwnTask, 'id'>): void {
     edit(`Add ${task.title}`, (runSheet) => {
-      if (runSheet.ownTasks.length < mostOwnTasks)
+      if (runSheet.ownTasks.length < maxOwnTasks)
         runSheet.ownTasks.push({
           ...task,
           id: `own-${nanoid(12)}`,

@@ -8,7 +8,7 @@ import { axis } from './timeAxis'
 const props = defineProps<{ looked: LookedAtNight }>()
 
 /** Narrower than this share of the axis nothing can be seen. */
-const leastShare = 0.004
+const minShare = 0.004
 
 const lanes = computed(() =>
   props.looked.outcome.sends.map((send, index) => {
@@ -20,7 +20,7 @@ const lanes = computed(() =>
       passedOnTo: about?.passedOnTo ?? [],
       stretches: stretchesOf(props.looked.trace.states[index] as Uint8Array).map((stretch) => ({
         ...stretch,
-        width: Math.max(leastShare, stretch.width),
+        width: Math.max(minShare, stretch.width),
       })),
       lost: `${lost > 0 && lost < 0.1 ? '<0.1' : lost.toFixed(1)} %`,
       behind: `${send.longestBehindSeconds.toFixed(1)} s`,

@@ -217,20 +217,20 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
   const bitrates = of('video bitrate')
   const upper = strongest(bitrates)
   if (upper) {
-    const mostKbps = clamped(
+    const maxKbps = clamped(
       Math.max(...upper.items.map(({ kbps }) => kbps)),
       videoBitrateLimitsKbps,
     )
-    add('Video bitrate at most', kbpsInWords(mostKbps), { mostVideoBitrateKbps: mostKbps }, [
+    add('Video bitrate at most', kbpsInWords(maxKbps), { mostVideoBitrateKbps: maxKbps }, [
       'video bitrate',
     ])
-    const lower = bitrates.filter(({ bound, kbps }) => bound === 'least' && kbps < mostKbps)
+    const lower = bitrates.filter(({ bound, kbps }) => bound === 'least' && kbps < maxKbps)
     if (lower.length > 0) {
-      const leastKbps = clamped(Math.min(...lower.map(({ kbps }) => kbps)), {
+      const minKbps = clamped(Math.min(...lower.map(({ kbps }) => kbps)), {
         ...videoBitrateLimitsKbps,
-        max: mostKbps,
+        max: maxKbps,
       })
-      add('Video bitrate at least', kbpsInWords(leastKbps), { leastVideoBitrateKbps: leastKbps }, [
+      add('Video bitrate at least', kbpsInWords(minKbps), { leastVideoBitrateKbps: minKbps }, [
         'video bitrate',
       ])
     }

@@ -5,8 +5,8 @@ import type { Size } from '../../show'
 export const marginShare = 0.035
 
 /** The largest box of these proportions (width ÷ height) in the middle of another, at most so wide. */
-export function fittedBox(aspect: number, within: Box, mostWidth = Infinity): Box {
-  const width = Math.min(within.width, within.height * aspect, mostWidth)
+export function fittedBox(aspect: number, within: Box, maxWidth = Infinity): Box {
+  const width = Math.min(within.width, within.height * aspect, maxWidth)
   const height = width / aspect
   return {
     x: within.x + (within.width - width) / 2,

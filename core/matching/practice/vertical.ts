@@ -10,7 +10,7 @@ import type { PracticeRole } from './roles'
 const madeForWidth = 1080
 const gapShare = 0.02
 /** A picture of fewer pixels is blown up to this share of the width all the same: smaller, nobody sees it. */
-const leastPictureShare = 0.6
+const minPictureShare = 0.6
 
 const area = (boxes: Iterable<Box>): number =>
   [...boxes].reduce((sum, { width, height }) => sum + width * height, 0)
@@ -32,16 +32,16 @@ export function verticalBoxes(
       key: id,
       aspect,
       fixed: null,
-      mostWidth: Math.max(native.width, leastPictureShare * canvas.width),
+      maxWidth: Math.max(native.width, minPictureShare * canvas.width),
     })
     const words = ({ id, aspect, native }: Member): Cell[] => {
       const margin = marginShare * canvas.width
       const width = Math.min((native.width * canvas.width) / madeForWidth, space.width - 2 * margin)
-      return [{ key: id, aspect, fixed: { width, height: width / aspect }, mostWidth: width }]
+      return [{ key: id, aspect, fixed: { width, height: width / aspect }, maxWidth: width }]
     }
     const mark = ({ id, aspect }: Member): Cell[] => {
       const width = 0.3 * space.width
-      return [{ key: id, aspect, fixed: { width, height: width / aspect }, mostWidth: width }]
+      return [{ key: id, aspect, fixed: { width, height: width / aspect }, maxWidth: width }]
     }
     const rows = (list: readonly Member[]): Cell[][] =>
       inRows(list, list.length > 2 ? 2 : 1).map((row) => row.map(picture))

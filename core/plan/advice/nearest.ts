@@ -15,7 +15,7 @@ export interface NearestPlan {
 }
 
 /** No plan takes more than every send at the highest bitrate there can be, twice over for its framing. */
-function mostThatCouldBeTaken({ destinations }: PlannedShow): number {
+function maxTakenKbps({ destinations }: PlannedShow): number {
   const sends = destinations.filter(({ on }) => on)
   return sends.reduce(
     (sum, { rules, renditions, backupAddress }) =>
@@ -38,7 +38,7 @@ export function* findingNearestPlan(show: PlannedShow): Generator<unknown, Neare
   const overdrawnKbps = Math.max(0, -spareUploadOf(show))
   const isEnough = (steps: number): Generator<unknown, boolean> =>
     findingPlan(showProblem(withUpload(show, overdrawnKbps + steps * bitrateStepKbps)).problem)
-  let high = Math.ceil(mostThatCouldBeTaken(show) / bitrateStepKbps)
+  let high = Math.ceil(maxTakenKbps(show) / bitrateStepKbps)
   if (!(yield* isEnough(high))) return null
   for (let low = 0; high - low > 1;) {
     const middle = Math.floor((low + high) / 2)

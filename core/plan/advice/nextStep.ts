@@ -60,11 +60,11 @@ function pointsByOwner(made: ShowProblem, solution: Solution): Map<string, numbe
 }
 
 /** A demand that has to be kept, and is content with no less than so many units at no more than a bitrate. */
-function content(demand: Demand, leastUnits: number, mostBitrate: number): Demand {
+function content(demand: Demand, minUnits: number, maxBitrate: number): Demand {
   const choices = demand.choices.map((choice): Choice => ({
     ...choice,
     scores: choice.scores.map((units, at) =>
-      units < leastUnits || choice.first + at > mostBitrate ? -1 : units,
+      units < minUnits || choice.first + at > maxBitrate ? -1 : units,
     ),
   }))
   return { ...demand, mustKeep: true, choices }
@@ -73,13 +73,13 @@ function content(demand: Demand, leastUnits: number, mostBitrate: number): Deman
 /** The lowest bitrate, as a place in the list, at which some shapes are worth so many units; null where none is. */
 function lowestBitrate(
   { choices }: Demand,
-  leastUnits: number,
+  minUnits: number,
   isAsked: (shape: number) => boolean,
 ): number | null {
   const found = choices
     .filter(({ shape }) => isAsked(shape))
     .flatMap(({ first, scores, earned }) => {
-      const at = scores.findIndex((units, own) => units >= leastUnits && earned?.[own] !== 0)
+      const at = scores.findIndex((units, own) => units >= minUnits && earned?.[own] !== 0)
       return at < 0 ? [] : [first + at]
     })
   return found.length > 0 ? Math.min(...found) : null
@@ -133,11 +133,11 @@ export function* findingNextStep(
     const { codec, effort } = freed.problem.shapes[shape]!
     return !present || (codec === present.codec && effort === present.effort)
   }
-  const mostBitrate =
+  const maxBitrate =
     lowestBitrate(demand, has + rise, isEncodedAlike) ??
     lowestBitrate(demand, has + rise, () => true)
-  if (mostBitrate === null) return null
-  const raised = content(demand, has + rise, mostBitrate)
+  if (maxBitrate === null) return null
+  const raised = content(demand, has + rise, maxBitrate)
   const { solution } = yield* fittingMade({
     ...freed,
     problem: {
@@ -150,7 +150,7 @@ export function* findingNextStep(
     gainPoints: pointsOf(freed, index, units - has),
   })
   if (!solution) {
-    const { picture, units } = bestPictureAt(freed, raised, mostBitrate)
+    const { picture, units } = bestPictureAt(freed, raised, maxBitrate)
     return { rendition: { ...main, ...picture }, ...told(units), costs: null, lifts: [] }
   }
   const others = changesOfOthers(

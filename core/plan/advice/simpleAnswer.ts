@@ -10,7 +10,7 @@ import {
 } from '../../show'
 
 /** The sizes and frame rates that people ask for, the largest first. */
-export const usualShapes = [
+export const commonShapes = [
   { width: 3840, height: 2160, framesPerSecond: 60 },
   { width: 3840, height: 2160, framesPerSecond: 30 },
   { width: 2560, height: 1440, framesPerSecond: 60 },
@@ -21,7 +21,7 @@ export const usualShapes = [
   { width: 854, height: 480, framesPerSecond: 30 },
   { width: 640, height: 360, framesPerSecond: 30 },
 ] as const
-export type UsualShape = (typeof usualShapes)[number]
+export type UsualShape = (typeof commonShapes)[number]
 
 /** One send over RTMPS with the usual settings, as good as the line lets it be. */
 export interface SimpleAnswer {
@@ -70,7 +70,7 @@ export function bestAnswer(
   picture: Picture,
   screen: ViewerScreen,
 ): SimpleAnswer | null {
-  return usualShapes
+  return commonShapes
     .flatMap((shape) => simpleAnswer(uploadKbps, shape, picture, screen) ?? [])
     .reduce<SimpleAnswer | null>(
       (best, answer) => (best && best.score >= answer.score ? best : answer),

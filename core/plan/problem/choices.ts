@@ -97,9 +97,9 @@ export function acceptedRange(
 ): BitrateRange | null {
   const ofLevel = highestBitrateKbps(picture, rules.highestLevel[picture.codec])
   if (ofLevel === null) return null
-  const mostKbps = Math.min(rules.mostVideoBitrateKbps, ofLevel)
+  const maxKbps = Math.min(rules.mostVideoBitrateKbps, ofLevel)
   const first = firstAtLeast(bitratesKbps, rules.leastVideoBitrateKbps ?? 0)
-  const end = firstAtLeast(bitratesKbps, Math.floor(mostKbps) + 1)
+  const end = firstAtLeast(bitratesKbps, Math.floor(maxKbps) + 1)
   return first < end ? { first, end } : null
 }
 

@@ -95,8 +95,8 @@ function bitratesOf(
 
 /** The highest bitrate that rules accept, where they accept none of the steps. */
 function ownSteps({ leastVideoBitrateKbps, mostVideoBitrateKbps }: Rules): number[] {
-  const leastStep = Math.ceil((leastVideoBitrateKbps ?? 0) / bitrateStepKbps) * bitrateStepKbps
-  return Math.max(bitrateStepKbps, leastStep) > mostVideoBitrateKbps ? [mostVideoBitrateKbps] : []
+  const minStep = Math.ceil((leastVideoBitrateKbps ?? 0) / bitrateStepKbps) * bitrateStepKbps
+  return Math.max(bitrateStepKbps, minStep) > mostVideoBitrateKbps ? [mostVideoBitrateKbps] : []
 }
 
 /** Bitrates beside the steps that what a relay is sent may have to have. */
@@ -261,14 +261,14 @@ function listedToFor(
   relays: readonly Destination[],
   bitratesKbps: readonly number[],
 ): number {
-  const leastKbps = requests.map(({ rules, pins, rendition }) =>
+  const minKbps = requests.map(({ rules, pins, rendition }) =>
     pins.has('video bitrate') ? rendition.videoBitrateKbps : (rules.leastVideoBitrateKbps ?? 0),
   )
   const ofRelays = relays.flatMap((relay) => [
     relay.rules.leastVideoBitrateKbps ?? 0,
     ...relaySteps(relay),
   ])
-  return firstAtLeast(bitratesKbps, Math.max(0, ...leastKbps, ...ofRelays)) + 1
+  return firstAtLeast(bitratesKbps, Math.max(0, ...minKbps, ...ofRelays)) + 1
 }
 
 /** All that the choices of a request depend on, within one show. */

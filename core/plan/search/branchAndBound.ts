@@ -83,7 +83,7 @@ export function* branchAndBound(
       open.bound,
       resources,
       -Infinity,
-      { mostSteps: stepsForFirst, isFirstEnough: true },
+      { maxSteps: stepsForFirst, isFirstEnough: true },
     )
     better(first)
     return isExhaustive
@@ -132,9 +132,9 @@ export function* branchAndBound(
       const next = yield* steadily(reducedCostFixed(open.pop()!, wanted, resources))
       if (next.bound.upper < wanted) continue
       const halves = branch(next.subproblems)
-      const mostSteps = halves.length > 0 ? stepsForExact : Infinity
+      const maxSteps = halves.length > 0 ? stepsForExact : Infinity
       const exact = yield* steadily(
-        searchStructures(next.subproblems, next.bound, resources, wanted, { mostSteps }),
+        searchStructures(next.subproblems, next.bound, resources, wanted, { maxSteps }),
       )
       const isBetter = better(exact.found)
       if (!exact.isExhaustive) {

@@ -1,4 +1,4 @@
-import { type Bound, findingBound, leastWorthOf } from './lagrangianBound'
+import { type Bound, findingBound, minWorthOf } from './lagrangianBound'
 import type { Subproblem } from './subproblems'
 import type { Resources } from './resources'
 
@@ -14,7 +14,7 @@ const minKept = 0.1
 /** Of one that brings this share of it the next is longer. */
 const wellKept = 0.5
 /** What promises less than this share of the bound is not worth looking for. */
-const leastPromise = 2e-7
+const minPromise = 2e-7
 const maxWidenings = 3
 const maxCuts = 40
 /** Shifts of weight between cuts, per look for the next prices. */
@@ -60,13 +60,13 @@ export function* bundleMethod(
   if (steepness < 1e-12) return best
   const hoped = known === null ? sizeOf(best.upper) * 0.01 : (best.upper - known) * 0.5
   let reach = hoped / steepness
-  const least = Math.max(known ?? -Infinity, leastWorthOf(subproblems))
+  const least = Math.max(known ?? -Infinity, minWorthOf(subproblems))
   for (let round = 0, widenings = 0; round < rounds;) {
     if (best.upper <= least) break
     const center = best.prices.map((price, index) => price / scales[index]!)
     const { at, model } = lowestOfModel(cuts, weights, center, reach)
     const promise = best.upper - model
-    if (promise < leastPromise * sizeOf(best.upper)) {
+    if (promise < minPromise * sizeOf(best.upper)) {
       // Nothing near: what is further away may still promise something.
       widenings += 1
       if (widenings > maxWidenings) break

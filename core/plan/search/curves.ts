@@ -35,15 +35,15 @@ export function pointAtPrice(curves: Curves, curve: number, price: number): numb
 export const minPoint = (curves: Curves, curve: number): number => curves.first[curve]!
 
 /** There is room for so many points at first. */
-const usualPoints = 65_536
+const defaultPoints = 65_536
 
 /** Collects curves; every number must be whole. */
 export class CurveWriter {
-  private wire = new Int32Array(usualPoints)
-  private value = new Float64Array(usualPoints)
-  private bitrate = new Int32Array(usualPoints)
-  private hull = new Int32Array(usualPoints)
-  private slope = new Float64Array(usualPoints)
+  private wire = new Int32Array(defaultPoints)
+  private value = new Float64Array(defaultPoints)
+  private bitrate = new Int32Array(defaultPoints)
+  private hull = new Int32Array(defaultPoints)
+  private slope = new Float64Array(defaultPoints)
   private readonly first: number[] = [0]
   private readonly firstOfHull: number[] = [0]
   /** Where the curve being written begins. */

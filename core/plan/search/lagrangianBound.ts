@@ -123,7 +123,7 @@ export const boundAt = (
  * What no plan is worth less than. A bound below it says that there is no plan at all; prices that
  * rose further would only cost precision.
  */
-export const leastWorthOf = (subproblems: readonly Subproblem[]): number =>
+export const minWorthOf = (subproblems: readonly Subproblem[]): number =>
   subproblems.reduce((sum, { columns, curves, inPlay }) => {
     let least = 0
     for (const column of inPlay)
@@ -155,7 +155,7 @@ export function* uploadBound(
   let low = yield* at(0)
   if (low.upper === -Infinity || excess(low) <= 0) return low
   let high = yield* at(Math.max(1, low.upper / Math.max(1, capacity)))
-  const least = leastWorthOf(subproblems)
+  const least = minWorthOf(subproblems)
   for (let tries = 0; tries < maxUploadPrices && excess(high) > 0; tries += 1) {
     if (high.upper < least) break
     low = high

@@ -45,19 +45,19 @@ export interface Terms {
   /** No plan has more. */
   highestScoreUnits: number
   marginUnits: number
-  mostBelow: number
+  maxBelow: number
 }
 
 /** At least so many score units, and no more below the floor. */
 interface Limits {
-  leastScoreUnits: number
-  mostBelow: number
+  minScoreUnits: number
+  maxBelow: number
 }
 
 const limitsOf = (
-  { highestScoreUnits, marginUnits, mostBelow }: Terms,
+  { highestScoreUnits, marginUnits, maxBelow }: Terms,
   shareOfMargin: number,
-): Limits => ({ leastScoreUnits: highestScoreUnits - marginUnits * shareOfMargin, mostBelow })
+): Limits => ({ minScoreUnits: highestScoreUnits - marginUnits * shareOfMargin, maxBelow })
 
 /** A plan while it is changed, one encode at a time. */
 interface State {
@@ -144,19 +144,19 @@ const loadOf = ({ processorLoad, otherLoad }: EncodeUse): number => processorLoa
 function excessOf(
   { problem }: EncodeUses,
   { total, loads, sessions }: Pick<State, 'total' | 'loads' | 'sessions'>,
-  { leastScoreUnits, mostBelow }: Limits,
+  { minScoreUnits, maxBelow }: Limits,
 ): number {
   const over = (used: number, limit: number): number =>
     used > limit + tolerance ? (used - limit) / Math.max(limit, 1) : 0
   let excess =
     over(total.uploadKbps, problem.uploadKbps) +
     over(total.diskMegabytes, problem.diskMegabytes) +
-    over(total.below, mostBelow)
+    over(total.below, maxBelow)
   problem.devices.forEach(({ maxLoad, sessions: maxSessions }, device) => {
     excess += over(loads[device]!, maxLoad)
     if (maxSessions !== null) excess += over(sessions[device]!, maxSessions)
   })
-  return excess + Math.max(0, leastScoreUnits - total.scoreUnits) / Math.max(1, leastScoreUnits)
+  return excess + Math.max(0, minScoreUnits - total.scoreUnits) / Math.max(1, minScoreUnits)
 }
 
 /** A plan that is there stays within the whole margin. */
@@ -197,7 +197,7 @@ function* descended(uses: EncodeUses, start: State, terms: Terms): Generator<nul
     // What an earlier aim gave up beyond that stays given up, but no more is.
     const limits = {
       ...own,
-      leastScoreUnits: Math.min(own.leastScoreUnits, state.total.scoreUnits),
+      minScoreUnits: Math.min(own.minScoreUnits, state.total.scoreUnits),
     }
     for (;;) {
       let chosen: Move | null = null

@@ -25,13 +25,13 @@ export function* firstBound(
 
 function sampleOf(subproblem: Subproblem): Subproblem {
   const { columns, curves, inPlay, firstOfSet } = subproblem
-  const leastWire = (at: number): number =>
+  const minWire = (at: number): number =>
     curves.wire[minPoint(curves, columns.curve[inPlay[at]!]!)]!
   const isIn = new Uint8Array(inPlay.length)
   for (let set = 0; set + 1 < firstOfSet.length; set += 1) {
     let least = firstOfSet[set]!
     for (let at = least; at < firstOfSet[set + 1]!; at += 1) {
-      if (leastWire(at) < leastWire(least)) least = at
+      if (minWire(at) < minWire(least)) least = at
       if (at % sampledEvery === 0) isIn[at] = 1
     }
     isIn[least] = 1

@@ -87,7 +87,7 @@ export function* leastShortfall(
     node = yield* steadily(improved(node, rounds))
     // What is as good as the bound rounded is the best.
     const target = Math.min(Math.floor(node.bound.upper + rounding), -least) - rounding
-    const steps = { mostSteps: stepsForTarget, isFirstEnough: true }
+    const steps = { maxSteps: stepsForTarget, isFirstEnough: true }
     better(
       (yield* steadily(searchStructures(node.subproblems, node.bound, resources, target, steps)))
         .found,
@@ -147,13 +147,13 @@ function* frugalSubproblems(
   const writer = new CurveWriter()
   const frugal: { columns: Columns; inPlay: Int32Array }[] = []
   for (const columns of components) {
-    const leastWire = columns.curve.map((curve) => curves.wire[minPoint(curves, curve)]!)
+    const minWire = columns.curve.map((curve) => curves.wire[minPoint(curves, curve)]!)
     const curve = columns.mask.map((_, column) => {
-      writer.add(leastWire[column]!, -columns[aim][column]!, -1)
+      writer.add(minWire[column]!, -columns[aim][column]!, -1)
       return writer.end()!
     })
     yield
-    const inPlay = yield* mostFrugal(columns, leastWire, aim)
+    const inPlay = yield* mostFrugal(columns, minWire, aim)
     frugal.push({
       columns: { ...columns, curve },
       inPlay: inPlay.filter((column) => columns.leftOutWeight[column]! <= maxLeftOut),
@@ -171,13 +171,13 @@ const columnsBetweenYields = 8000
 
 function* mostFrugal(
   columns: Columns,
-  leastWire: Int32Array,
+  minWire: Int32Array,
   aim: ShortfallAim,
 ): Generator<void, Int32Array> {
   const { mask, device, relays, load, disk, leftOutWeight } = columns
   const short = columns[aim]
   const isAsFrugal = (a: number, b: number): boolean =>
-    leastWire[a]! <= leastWire[b]! &&
+    minWire[a]! <= minWire[b]! &&
     load[a]! <= load[b]! &&
     disk[a]! <= disk[b]! &&
     short[a]! <= short[b]! &&

@@ -31,8 +31,8 @@ function weightsOf({ uploadKbps, demands, bitratesKbps }: Problem): Weights {
     (sum, { sound, count }) => sum + (sound === null ? count : 0),
     0,
   )
-  const mostKbps = uploadKbps + (bitratesKbps.at(-1) ?? 0) * recordings + 1
-  return { encode: mostKbps, scoreUnit: mostKbps * (demands.length + 1) }
+  const maxKbps = uploadKbps + (bitratesKbps.at(-1) ?? 0) * recordings + 1
+  return { encode: maxKbps, scoreUnit: maxKbps * (demands.length + 1) }
 }
 
 /** Without anybody left out or below the floor, or with at most so many. */
@@ -176,7 +176,7 @@ export function* solving(
     const phase = lexicographicPhase(given, preferences, solution, {
       highestScoreUnits: highest,
       marginUnits: margin,
-      mostBelow: belowFloor,
+      maxBelow: belowFloor,
     })
     for (;;) {
       const next = phase.next()
@@ -323,7 +323,7 @@ function* nearlyBest(
   if (aboveFloor.found) return settled(aboveFloor, least)
 
   const resources = resourcesOf(problem, { leftOutWeight, belowFloor: noLimit })
-  const leastBelow = yield* settling(
+  const minBelow = yield* settling(
     all,
     leastShortfall(all, 'below', resources, {
       start: least.found,
@@ -331,9 +331,9 @@ function* nearlyBest(
       least: aboveFloor.status.name === 'infeasible' ? 1 : 0,
     }),
   )
-  const { belowFloor } = solutionFrom(problem, all, leastBelow.found!).worth
-  const last = yield* best(all, { leftOutWeight, belowFloor }, leastBelow.found)
-  return settled(last, least, leastBelow)
+  const { belowFloor } = solutionFrom(problem, all, minBelow.found!).worth
+  const last = yield* best(all, { leftOutWeight, belowFloor }, minBelow.found)
+  return settled(last, least, minBelow)
 }
 
 /** Solves to the end; see `solving`. */

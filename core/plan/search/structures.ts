@@ -38,7 +38,7 @@ export function* searchStructures(
   bound: Bound,
   resources: Resources,
   floor: number,
-  { mostSteps = Infinity, isFirstEnough = false } = {},
+  { maxSteps = Infinity, isFirstEnough = false } = {},
 ): Generator<void, StructureSearch> {
   const { capacity } = resources
   const curves = subproblems[0]?.curves
@@ -58,7 +58,7 @@ export function* searchStructures(
   const minWireAt = ({ columns, curves: own, inPlay }: Subproblem, at: number): number =>
     own.wire[minPoint(own, columns.curve[inPlay[at]!]!)]!
   const bestPriced = bestRestOf(subproblems, count, (subproblem, at) => priced[subproblem]![at]!)
-  const leastWire = bestRestOf(
+  const minWire = bestRestOf(
     subproblems,
     count,
     (subproblem, at) => -minWireAt(subproblems[subproblem]!, at),
@@ -127,9 +127,9 @@ export function* searchStructures(
         const below = belowLeft - (count.isCounted ? columns.below[column]! : 0)
         if (below < 0 || own + bestPriced(index, below)[after]! < least) continue
         const ownWire = wire + minWireAt(subproblem, place)
-        if (ownWire - leastWire(index, below)[after]! > capacity[resources.upload]!) continue
+        if (ownWire - minWire(index, below)[after]! > capacity[resources.upload]!) continue
         steps += 1
-        if (steps > mostSteps) isStopped = true
+        if (steps > maxSteps) isStopped = true
         if (isStopped) return
         if (steps % stepsBetweenYields === 0) yield
         addUse(used, columns.use, column)

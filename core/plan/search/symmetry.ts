@@ -2,7 +2,7 @@ import type { Choice, Demand, Problem, Solution } from '../problem/problem'
 import { componentsOf } from './components'
 
 /** Up to so many demands that depend on each other, each is taken by itself, so that nothing is cut off. */
-const mostByThemselves = 6
+const maxByThemselves = 6
 
 export interface Aggregated {
   problem: Problem
@@ -29,7 +29,7 @@ export function aggregated(problem: Problem): Aggregated {
   const { demands } = problem
   const many = new Set(
     componentsOf(problem)
-      .filter((members) => members.length > mostByThemselves)
+      .filter((members) => members.length > maxByThemselves)
       .flat(),
   )
   const alike = alikeOwners(demands, many)
@@ -53,14 +53,14 @@ export function aggregated(problem: Problem): Aggregated {
       (demand) =>
         demand.count === 1 ||
         demand.relays.every(
-          (relay) => problem.relays[relay]!.mostFed >= mostReached(demands, relay),
+          (relay) => problem.relays[relay]!.mostFed >= maxReached(demands, relay),
         ),
     ),
   }
 }
 
 /** How many demands a relay could be asked to feed. */
-const mostReached = (demands: readonly Demand[], relay: number): number =>
+const maxReached = (demands: readonly Demand[], relay: number): number =>
   demands.filter(({ relays }) => relays.includes(relay)).length
 
 /** The plan of a aggregated problem as one of the problem that it was made from. */

@@ -10,12 +10,12 @@ import { crowdedShow, wildShow } from './wildShows'
 
 const propertySeed = Number(process.env.PROPERTY_SEED ?? 1)
 /** After so many steps what there is has to do; a crowd's proof may take minutes. */
-const mostSteps = 4000
+const maxSteps = 4000
 
 function planned({ problem, preferences }: ShowProblem): Progress {
   const run = solving(problem, preferences)
   let last: Progress | null = null
-  for (let steps = 0; steps < mostSteps; steps += 1) {
+  for (let steps = 0; steps < maxSteps; steps += 1) {
     const { value, done } = run.next()
     // What is shown on the way has to hold as well.
     if (value.solution && value.solution !== last?.solution)

@@ -23,7 +23,7 @@ import { marginalInWords, marginalsOf } from '../advice/resourceUse'
 import { runToEnd } from '../runToEnd'
 import { planSummary } from '../planSummary'
 import { planOf, withPlan } from '../showPlan'
-import { bestAnswer, simpleAnswer, usualShapes } from '../advice/simpleAnswer'
+import { bestAnswer, simpleAnswer, commonShapes } from '../advice/simpleAnswer'
 
 /** A show without known devices, so that only the line counts, and without margins, so that only the score does. */
 const onLine = (
@@ -82,7 +82,7 @@ describe('common practice comes out of the planner', () => {
   })
 
   it('1080p at 4.5 Mb/s is decent for talking, 720p at 3.5 Mb/s the usual default', () => {
-    const answer = simpleAnswer(4_500 / 0.7 + 300, usualShapes[4], 'talking', 'desk')
+    const answer = simpleAnswer(4_500 / 0.7 + 300, commonShapes[4], 'talking', 'desk')
     expect(answer?.score).toBeGreaterThan(80)
     expect(shapeOf(onLine(3800, [place({ mostVideoBitrateKbps: 4000 })], 'action'))).toMatch(
       /^720p/,
@@ -125,7 +125,7 @@ describe('common practice comes out of the planner', () => {
 
   it('4K at 30 fps: 10 to 20 Mb/s low to medium, up to 30 high', () => {
     const score = (kbps: number, kind: PictureKind): number =>
-      simpleAnswer(kbps / 0.7, usualShapes[1], kind, 'tv')?.score ?? 0
+      simpleAnswer(kbps / 0.7, commonShapes[1], kind, 'tv')?.score ?? 0
     expect(score(10_000, 'action')).toBeGreaterThan(50)
     expect(score(20_000, 'action') - score(10_000, 'action')).toBeGreaterThan(5)
     expect(score(30_000, 'action')).toBeGreaterThan(80)
@@ -289,11 +289,11 @@ describe('what the planner says of its plan', () => {
   })
 
   it('answers simple questions', () => {
-    const answer = simpleAnswer(10_000, usualShapes[3], 'hands', 'desk')
+    const answer = simpleAnswer(10_000, commonShapes[3], 'hands', 'desk')
     expect(answer?.wireKbps).toBeLessThanOrEqual(7000)
     expect(answer?.level).toBe('4.2')
     expect(bestAnswer(1500, 'action', 'desk')?.rendition.height).toBeLessThan(720)
-    expect(simpleAnswer(100, usualShapes[0], 'action', 'desk')).toBeNull()
+    expect(simpleAnswer(100, commonShapes[0], 'action', 'desk')).toBeNull()
   })
 })
 

@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import type { ShowRows } from './rows'
 
 /** So many shows are edited at once at most, as far as this is concerned; each takes about 100 kB. */
-const mostShows = 250
+const maxShows = 250
 
 interface Kept {
   revision: number
@@ -28,5 +28,5 @@ export function keepRows(database: Knex, id: string, revision: number, rows: Sho
   shows.delete(id)
   shows.set(id, { revision, rows })
   const [oldest] = shows.keys()
-  if (shows.size > mostShows && oldest !== undefined) shows.delete(oldest)
+  if (shows.size > maxShows && oldest !== undefined) shows.delete(oldest)
 }

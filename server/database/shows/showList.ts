@@ -87,12 +87,12 @@ async function summarised(database: Knex, id: string): Promise<KeptSummary | nul
 /** Lines of the shows that were edited last, so that one that was measured for another show can be used again. */
 export async function listLines(
   database: Knex,
-  mostShows: number,
+  maxShows: number,
 ): Promise<{ showId: string; showTitle: string; line: Line }[]> {
   const heads = await database<Row>('shows')
     .whereNull('deleted_at')
     .orderBy('updated_at', 'desc')
-    .limit(mostShows)
+    .limit(maxShows)
     .select('id', 'title')
   const ids = heads.map(({ id }) => String(id))
   const rowsOf = async (table: string): Promise<Map<string, Row[]>> =>
