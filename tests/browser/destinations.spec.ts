@@ -55,43 +55,49 @@ test('adds one platform on both canvases in one step, and catches the second key
   await expect(card(page, 'Tallstory tall 2')).toHaveCount(0)
 })
 
-test('replaces a stale key, shows it only when asked, copies it, forgets it', async ({
-  page,
-  demo,
-  context,
-}) => {
-  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
-  await page.clock.install({ time: new Date('2026-12-12T19:00:00Z') })
-  await page.request.put(`/api/shows/${demo.id}/keys/flickerbrook`, { data: { key: 'session-1' } })
-  await page.clock.setFixedTime(new Date(Date.now() + 13 * 3_600_000))
-  await page.goto(`/shows/${demo.id}/destinations`)
-  await expect(card(page, 'Flickerbrook')).toContainText('stale, pasted 13 hours ago')
-  await open(page, 'Flickerbrook')
-  // The same one again is noticed for what it is.
-  await page.getByLabel('Paste another key').fill('session-1')
-  await page.getByRole('button', { name: 'Keep it' }).click()
-  await expect(page.getByTestId('key-state')).toContainText('the last session’s key again')
-  await page.clock.setFixedTime(new Date())
-  await page.reload()
-  await open(page, 'Flickerbrook')
-  await page.getByLabel('Paste another key').fill('session-2')
-  await page.getByRole('button', { name: 'Keep it' }).click()
-  await expect(card(page, 'Flickerbrook')).toContainText('per session key, pasted just now')
-  await expect(page.getByText('session-2')).toHaveCount(0)
-  await page.getByRole('button', { name: 'Copy', exact: true }).click()
-  await expect(page.getByText('The key of Flickerbrook is copied.')).toBeVisible()
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('session-2')
-  await expect(page.getByText('session-2')).toHaveCount(0)
-  await page.getByRole('button', { name: 'Show for 20 s' }).click()
-  await expect(page.getByTestId('shown-key')).toHaveText('session-2')
-  await page.clock.runFor(19_000)
-  await expect(page.getByTestId('shown-key')).toBeVisible()
-  await page.clock.runFor(1500)
-  await expect(page.getByTestId('shown-key')).toBeHidden()
-  await page.getByRole('button', { name: 'Forget' }).click()
-  await expect(card(page, 'Flickerbrook')).toContainText('no key yet, per session')
-  await page.getByRole('button', { name: 'Bring it back' }).click()
-  await expect(card(page, 'Flickerbrook')).toContainText('pasted just now')
+test.describe('with a clock of its own', () => {
+  // The clock of a page is that of its whole context, and is not given back.
+  test.use({ ownContext: true })
+  test('replaces a stale key, shows it only when asked, copies it, forgets it', async ({
+    page,
+    demo,
+    context,
+  }) => {
+    await context.grantPermissions(['clipboard-read', 'clipboard-write'])
+    await page.clock.install({ time: new Date('2026-12-12T19:00:00Z') })
+    await page.request.put(`/api/shows/${demo.id}/keys/flickerbrook`, {
+      data: { key: 'session-1' },
+    })
+    await page.clock.setFixedTime(new Date(Date.now() + 13 * 3_600_000))
+    await page.goto(`/shows/${demo.id}/destinations`)
+    await expect(card(page, 'Flickerbrook')).toContainText('stale, pasted 13 hours ago')
+    await open(page, 'Flickerbrook')
+    // The same one again is noticed for what it is.
+    await page.getByLabel('Paste another key').fill('session-1')
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(page.getByTestId('key-state')).toContainText('the last session’s key again')
+    await page.clock.setFixedTime(new Date())
+    await page.reload()
+    await open(page, 'Flickerbrook')
+    await page.getByLabel('Paste another key').fill('session-2')
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(card(page, 'Flickerbrook')).toContainText('per session key, pasted just now')
+    await expect(page.getByText('session-2')).toHaveCount(0)
+    await page.getByRole('button', { name: 'Copy', exact: true }).click()
+    await expect(page.getByText('The key of Flickerbrook is copied.')).toBeVisible()
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('session-2')
+    await expect(page.getByText('session-2')).toHaveCount(0)
+    await page.getByRole('button', { name: 'Show for 20 s' }).click()
+    await expect(page.getByTestId('shown-key')).toHaveText('session-2')
+    await page.clock.runFor(19_000)
+    await expect(page.getByTestId('shown-key')).toBeVisible()
+    await page.clock.runFor(1500)
+    await expect(page.getByTestId('shown-key')).toBeHidden()
+    await page.getByRole('button', { name: 'Forget' }).click()
+    await expect(card(page, 'Flickerbrook')).toContainText('no key yet, per session')
+    await page.getByRole('button', { name: 'Bring it back' }).click()
+    await expect(card(page, 'Flickerbrook')).toContainText('pasted just now')
+  })
 })
 
 test('with the keyboard alone: pastes a key, overrides a title, moves and copies', async ({

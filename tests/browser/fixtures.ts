@@ -104,6 +104,8 @@ export async function storeShow(address: string, show: Show): Promise<StoredShow
 interface Fixtures {
   /** The step on which the demo is opened; Canvases costs most to draw. */
   opensOn: 'canvases' | 'sound' | 'line' | 'destinations' | 'fit' | 'rehearse' | 'run-sheet'
+  /** For a test that has to be the first in its browser context, or does to it what cannot be undone. */
+  ownContext: boolean
   /** A fresh copy of the demo, opened. */
   demo: StoredShow
   /** Problems that the console showed; expected ones are taken out by the test. */
@@ -116,7 +118,7 @@ interface WorkerFixtures {
 }
 
 const { defaultBrowserType: _, ...desktop } = devices['Desktop Chrome']
-export const contextOptions: BrowserContextOptions = {
+const contextOptions: BrowserContextOptions = {
   ...desktop,
   viewport: { width: 1280, height: 800 },
   locale: 'en-GB',
@@ -162,9 +164,15 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     },
     { scope: 'worker' },
   ],
-  context: async ({ sharedContext, stack }, use) => {
-    await use(sharedContext)
-    await cleanUp(sharedContext, stack.application.address)
+  ownContext: [false, { option: true }],
+  context: async ({ browser, sharedContext, stack, ownContext }, use) => {
+    const baseURL = stack.application.address
+    const context = ownContext
+      ? await browser.newContext({ ...contextOptions, baseURL })
+      : sharedContext
+    await use(context)
+    if (ownContext) await context.close()
+    else await cleanUp(context, baseURL)
   },
   consoleProblems: [
     async ({ page, stack }, use) => {

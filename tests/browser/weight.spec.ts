@@ -1,16 +1,9 @@
 import { demoShow } from '@green-mantle/demo'
-import { contextOptions, expect, storeShow, test } from './fixtures'
+import { expect, storeShow, test } from './fixtures'
 import { scriptKilobytes } from './scriptWeight'
 
-// In a context of their own, which has read nothing of the application yet.
-test.use({
-  context: async ({ browser, stack }, use) => {
-    const baseURL = stack.application.address
-    const context = await browser.newContext({ ...contextOptions, baseURL })
-    await use(context)
-    await context.close()
-  },
-})
+// Where nothing of the application was read yet.
+test.use({ ownContext: true })
 
 // Wanted are less than 160 and 300 kB; 5 % of it is kept to spare.
 
