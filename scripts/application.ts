@@ -17,6 +17,8 @@ export interface RunningApplication {
 
 interface Options {
   databaseUrl: string
+  /** Where the database keeps its data, so that its disk is not filled to the last. */
+  databaseFolder?: string
   host?: string
   port?: number
   loadDemo?: boolean
@@ -58,6 +60,7 @@ export async function startApplication(options: Options): Promise<RunningApplica
       GREEN_MANTLE_KEY_FILE:
         options.keyFile ?? process.env.GREEN_MANTLE_KEY_FILE ?? `${dataDirectory}/installation.key`,
       ...(options.recordingsFolder ? { GREEN_MANTLE_RECORDINGS: options.recordingsFolder } : {}),
+      ...(options.databaseFolder ? { GREEN_MANTLE_DATABASE_FOLDER: options.databaseFolder } : {}),
       GREEN_MANTLE_DEMO: options.loadDemo ? '1' : '0',
       ...(options.accessToken ? { GREEN_MANTLE_ACCESS_TOKEN: options.accessToken } : {}),
     },

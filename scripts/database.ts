@@ -13,6 +13,8 @@ export interface OpenedDatabase {
 
 /** A private database's server, and how to start it again where it was. */
 export interface OwnDatabase {
+  /** Where it keeps its data. */
+  folder: string
   process: ChildProcess
   again: () => Promise<OwnDatabase>
 }
@@ -23,6 +25,7 @@ const directory = `${dataDirectory}/mariadb`
 function opened(first: PrivateMariadb): OpenedDatabase {
   let mariadb = first
   const own = (): OwnDatabase => ({
+    folder: mariadb.folder,
     process: mariadb.process,
     again: async () => {
       mariadb = await startPrivateMariadb({ directory, port: mariadb.port })

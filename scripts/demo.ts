@@ -32,6 +32,7 @@ main(async () => {
     const start = () =>
       startApplication({
         databaseUrl: database.url,
+        databaseFolder: database.own?.folder,
         host,
         port,
         loadDemo: true,

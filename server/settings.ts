@@ -36,6 +36,10 @@ export function readSettings(environment: NodeJS.ProcessEnv = process.env): Sett
   }
 }
 
+/** Where the database keeps its data, if that is on a disk of this machine. */
+export const readDatabaseFolder = (environment: NodeJS.ProcessEnv = process.env): string | null =>
+  environment.GREEN_MANTLE_DATABASE_FOLDER || null
+
 const minTokenLength = 16
 const loopbackHosts = new Set(['127.0.0.1', 'localhost', '::1'])
 

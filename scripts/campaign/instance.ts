@@ -23,6 +23,7 @@ export async function startInstance(firstPort: number): Promise<Instance> {
   const startOn = (url: string, port: number) =>
     startApplication({
       databaseUrl: url,
+      databaseFolder: mariadb.folder,
       port,
       keyFile: join(directory, 'installation.key'),
       onOutput: (text) => output.push(text),

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { checkRoom } from './room'
 
 /** MariaDB gave one of two up so that the other can go on; or a lock was not given in time. */
 const givenUp = new Set([1213, 1205])
@@ -13,12 +14,15 @@ const pause = (milliseconds: number): Promise<void> =>
 
 /**
  * Runs a transaction, and again where the database gave it up for another's sake: nothing of it was
- * done then. After some tries the database's error is thrown, as a passing one.
+ * done then. After some tries the database's error is thrown, as a passing one. Where `addedBytes` more
+ * would fill its disk, it is not begun.
  */
 export async function inTransaction<Result>(
   database: Knex,
   work: (transaction: Knex.Transaction) => Promise<Result>,
+  addedBytes = 0,
 ): Promise<Result> {
+  await checkRoom(addedBytes)
   for (let tries = 1; ; tries += 1) {
     try {
       return await database.transaction(work)

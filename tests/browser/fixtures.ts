@@ -30,10 +30,16 @@ export interface OwnStack extends Stack {
 
 const ownDirectory = (): string => mkdtempSync(join(tmpdir(), 'green-mantle-e2e-'))
 
-async function startOn(databaseUrl: string, directory: string, port: number): Promise<Stack> {
+async function startOn(
+  databaseUrl: string,
+  directory: string,
+  port: number,
+  databaseFolder?: string,
+): Promise<Stack> {
   const output: string[] = []
   const application = await startApplication({
     databaseUrl,
+    databaseFolder,
     port,
     keyFile: join(directory, 'installation.key'),
     recordingsFolder: join(directory, 'recordings'),
@@ -50,7 +56,7 @@ async function startOn(databaseUrl: string, directory: string, port: number): Pr
 export async function startStack(): Promise<OwnStack> {
   const directory = ownDirectory()
   const mariadb = await startPrivateMariadb({ directory, firstPort: 4450 })
-  return { ...(await startOn(mariadb.url, directory, 4500)), mariadb }
+  return { ...(await startOn(mariadb.url, directory, 4500, mariadb.folder)), mariadb }
 }
 
 /** The application of a stack is killed without a word and started again on what is there. */

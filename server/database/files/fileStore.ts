@@ -75,19 +75,23 @@ export async function storeFile(database: Knex, file: NewFile): Promise<FileFact
   const isThere = await database('files').where({ id }).update({ created_at: now })
   const known = isThere > 0 ? await findFile(database, id) : undefined
   if (known) return known
-  await inTransaction(database, async (transaction) => {
-    // Two senders of the same file may get here at once; the first one's rows are as good.
-    const [inserted] = await transaction.raw(
-      'INSERT IGNORE INTO files (id, media_type, byte_count, width, height, created_at) VALUES (?, ?, ?, ?, ?, ?)',
-      [id, mediaType, byteCount, width, height, now],
-    )
-    if ((inserted as { affectedRows: number }).affectedRows === 0) return
-    let position = 0
-    for await (const bytes of pieces(chunkBytes)) {
-      await transaction('file_chunks').insert({ file_id: id, position, bytes })
-      position += 1
-    }
-  })
+  await inTransaction(
+    database,
+    async (transaction) => {
+      // Two senders of the same file may get here at once; the first one's rows are as good.
+      const [inserted] = await transaction.raw(
+        'INSERT IGNORE INTO files (id, media_type, byte_count, width, height, created_at) VALUES (?, ?, ?, ?, ?, ?)',
+        [id, mediaType, byteCount, width, height, now],
+      )
+      if ((inserted as { affectedRows: number }).affectedRows === 0) return
+      let position = 0
+      for await (const bytes of pieces(chunkBytes)) {
+        await transaction('file_chunks').insert({ file_id: id, position, bytes })
+        position += 1
+      }
+    },
+    byteCount,
+  )
   return { id, mediaType, byteCount, width, height }
 }
 
