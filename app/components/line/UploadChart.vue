@@ -101,7 +101,7 @@ const inset = {
       :upload="store.verdict.budget.upload"
       :low-percentile="store.line.lowPercentile"
       :total-kbps="store.verdict.budget.totalKbps"
-      :most-kbps="kbpsFromMbps(maxMbps)"
+      :max-kbps="kbpsFromMbps(maxMbps)"
     />
     <VChart class="relative" :option="option" autoresize />
   </div>
