@@ -226,9 +226,12 @@ test('builds Petals wide from an empty show by keyboard alone', async ({ page, s
     await press('n')
     await tabTo(page, kind)
     await press('Enter')
-    await expect(page.getByRole('complementary', { name: 'The chosen source' })).toContainText(
-      'gives',
-    )
+    // The new one is chosen, and no longer the one before it, which may be locked.
+    await expect(
+      page
+        .getByRole('complementary', { name: 'The chosen source' })
+        .getByRole('heading', { name: kind, exact: true }),
+    ).toBeVisible()
     await goToNumbers(page)
     await tabTo(page, 'Name')
     await page.keyboard.type(name)
