@@ -132,10 +132,17 @@ async function waitUntilReady(child: ChildProcess, port: number, log: string): P
   throw new Error(`MariaDB did not start. The end of ${log}:\n${tail}`)
 }
 
+/** Shutting down in order takes a second or two; on a full disk it never ends. What is committed stands either way. */
+const shutdownMilliseconds = 4000
+
 function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
   if (hasEnded(child)) return Promise.resolve()
   return new Promise((resolve) => {
-    child.once('exit', () => resolve())
+    const timer = setTimeout(() => child.kill('SIGKILL'), shutdownMilliseconds)
+    child.once('exit', () => {
+      clearTimeout(timer)
+      resolve()
+    })
     child.kill(signal)
   })
 }

@@ -1,4 +1,5 @@
 import { ask } from './ask'
+import { ApiProblem } from './problem'
 
 /** A file as the server keeps it. */
 export interface StoredFile {
@@ -13,9 +14,13 @@ export interface StoredFile {
 
 /** Whether the server keeps a file. */
 export async function isFileKept(id: string): Promise<boolean> {
-  const { status } = await fetch(`/api/files/${id}`, { method: 'HEAD' })
-  if (status !== 200 && status !== 404) throw new Error(`The server answered ${status}.`)
-  return status === 200
+  try {
+    await ask(`/files/${id}`, { method: 'HEAD' })
+    return true
+  } catch (error) {
+    if (error instanceof ApiProblem && error.status === 404) return false
+    throw error
+  }
 }
 
 /** Stores a person's own file; the same contents are kept once. */

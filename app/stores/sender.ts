@@ -45,9 +45,11 @@ export const useSenderStore = defineStore('sender', () => {
   const state = computed(() => answer.value?.state ?? null)
   const isOn = computed(() => state.value !== null)
   const lineNow = useLineNowStore()
-  watch(state, (now) => {
-    lineNow.carriedKbps = carriedNowKbps(now?.sends ?? [])
-    lineNow.isShort = isLineShort(now?.sends ?? [])
+  // What goes to stand-ins stays on this computer, and is no load on the line.
+  watch(answer, (now) => {
+    const sends = now?.target === 'destinations' ? (now.state?.sends ?? []) : []
+    lineNow.carriedKbps = carriedNowKbps(sends)
+    lineNow.isShort = isLineShort(sends)
   })
 
   async function look(): Promise<void> {

@@ -10,6 +10,9 @@ export interface Learnt {
   loadFactor: number | null
 }
 
+/** Of a shorter run what it took to begin is too much. */
+const minEncodedSeconds = 30
+
 /** What can be learnt from a night that was sent from here. */
 export function learntOf(show: Show, { line, encoded }: Pick<WrapUp, 'line' | 'encoded'>): Learnt {
   const { medium, samples } = lineOf(show)
@@ -25,7 +28,7 @@ export function learntOf(show: Show, { line, encoded }: Pick<WrapUp, 'line' | 'e
         retransmits: null,
         note: `on the night, ${Math.round(seconds)} s in which the line was short`,
       })),
-    loadFactor: loadCorrection(encoded),
+    loadFactor: loadCorrection(encoded.filter(({ seconds }) => seconds >= minEncodedSeconds)),
   }
 }
 

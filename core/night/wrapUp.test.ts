@@ -151,9 +151,9 @@ describe('the wrap-up', () => {
     const carried = (...shortages: (typeof shortage)[]): Happening => ({
       ...{ kind: 'carried', seconds: 7200, meanKbps: 9100, shortages },
     })
-    const encoded = (processorShare: number): Happening => ({
-      ...{ kind: 'encoded', canvas: 'landscape', seconds: 7200, speed: 1, plannedShare: 0.4 },
-      processorShare,
+    const encoded = (processorShare: number, seconds = 7200): Happening => ({
+      ...{ kind: 'encoded', canvas: 'landscape', speed: 1, plannedShare: 0.4 },
+      ...{ processorShare, seconds },
     })
 
     it('takes what the line carried where it was short as a measurement, and nothing else', () => {
@@ -170,6 +170,9 @@ describe('the wrap-up', () => {
     it('takes what the encodes took of the processor, and gives a show with all of it', () => {
       const learnt = learntOf(demoShow, wrappedOf(carried(shortage), encoded(0.6)))
       expect(learnt.loadFactor).toBeCloseTo(1.5, 9)
+      // One that was begun and stopped at once says nothing.
+      const tried = learntOf(demoShow, wrappedOf(encoded(0.6), encoded(0.01, 4)))
+      expect(tried.loadFactor).toBeCloseTo(1.5, 9)
       const next = withLearnt(demoShow, learnt, () => 'new')
       const samples = (show: typeof demoShow) =>
         show.lines.find(({ id }) => id === show.lineId)!.samples

@@ -34,6 +34,11 @@ const [videoTag, dataTag] = [9, 18]
 const longestHoldSeconds = 60
 const rateWindowMilliseconds = 2000
 
+const nothingSent: RelayedState = {
+  ...{ stage: 'ready', words: '', kbps: 0, sentFrames: 0, lostFrames: 0 },
+  ...{ behindSeconds: 0, reconnects: 0, sendingSince: null },
+}
+
 const isDropped = ({ codec_type: type, flags }: MediaPacket): boolean =>
   type === videoTag && (flags === flag.keyframe || flags === flag.frame)
 
@@ -57,10 +62,7 @@ export class RelayedSend {
   private earlierBytes = 0
   private endedMilliseconds = 0
   private rates: { at: number; bytes: number }[] = []
-  private state: RelayedState = {
-    ...{ stage: 'ready', words: '', kbps: 0, sentFrames: 0, lostFrames: 0 },
-    ...{ behindSeconds: 0, reconnects: 0, sendingSince: null },
-  }
+  private state: RelayedState = { ...nothingSent }
 
   constructor(private readonly options: RelayedSendOptions) {}
 
@@ -86,11 +88,14 @@ export class RelayedSend {
     return { seconds, meanKbps: (bytes * 8) / 1000 / seconds }
   }
 
-  /** Begins to send; what is on its way stays as it is. */
+  /** Begins to send, and to count, anew; what is on its way stays as it is. */
   start(): void {
     if (this.isWanted) return
     this.isWanted = true
     this.tries = 0
+    this.state = { ...nothingSent }
+    this.earlierBytes = 0
+    this.endedMilliseconds = 0
     this.generation += 1
     this.stopper = new AbortController()
     void this.connect()

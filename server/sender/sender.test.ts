@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { createReadStream, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { CanvasInput, Happening } from '@green-mantle/core/night'
+import type { CanvasInput, Happening, SendTarget } from '@green-mantle/core/night'
 import { newDestination, newRecording, newShow, type Show } from '@green-mantle/core/show'
 import { afterAll, afterEach, describe, expect, it, vi } from 'vitest'
 import {
@@ -72,11 +72,16 @@ afterEach(async () => {
   for (const sender of running.splice(0)) await sender.stop()
 })
 
-async function begin(show: Show, inputs: CanvasInput = 'test picture') {
+async function begin(
+  show: Show,
+  inputs: CanvasInput = 'test picture',
+  target: SendTarget = 'destinations',
+) {
   const told: Happening[] = []
   await standInFor('show', show)
   const sender = await Sender.begin({
     show,
+    target,
     inputs: { landscape: inputs, vertical: inputs },
     pieces: (name) => createReadStream(join(folder, name)) as AsyncIterable<Buffer>,
     recordingsFolder: folder,
@@ -109,6 +114,8 @@ const allArguments = (): string =>
     .join('\n')
 
 const within = { timeout: 15_000, interval: 100 }
+const toldOf = <Kind extends Happening['kind']>(told: readonly Happening[], kind: Kind) =>
+  told.filter((each) => each.kind === kind) as Extract<Happening, { kind: Kind }>[]
 
 describe('the sender', () => {
   it('sends each encode where it is asked to, comes back where one hangs up, and leaves the others alone', async () => {
@@ -164,15 +171,15 @@ describe('the sender', () => {
     const [recorded] = (await sender.state()).recordings
     await sender.stop()
     // What viewers had of each, what the line carried, and what the encodes took, for the wrap-up.
-    const toldOf = <Kind extends Happening['kind']>(kind: Kind) =>
-      told.filter((each) => each.kind === kind) as Extract<Happening, { kind: Kind }>[]
-    expect(toldOf('sent').find(({ destinationId }) => destinationId === 'one')).toMatchObject({
-      viewed: { freezes: 0, frozenSeconds: 0 },
-    })
-    const [carried] = toldOf('carried')
+    expect(toldOf(told, 'sent').find(({ destinationId }) => destinationId === 'one')).toMatchObject(
+      {
+        viewed: { freezes: 0, frozenSeconds: 0 },
+      },
+    )
+    const [carried] = toldOf(told, 'carried')
     expect(carried).toMatchObject({ shortages: [] })
     expect(carried!.meanKbps).toBeGreaterThan(100)
-    const [encoded] = toldOf('encoded')
+    const [encoded] = toldOf(told, 'encoded')
     expect(encoded).toMatchObject({ canvas: 'landscape', plannedShare: null })
     expect(encoded!.processorShare).toBeGreaterThan(0)
     // Closed as it should be: its length can be read, and it runs on for all that was sent.
@@ -201,6 +208,40 @@ describe('the sender', () => {
     const [kept] = told.filter((each) => each.kind === 'recorded')
     expect(kept?.seconds).toBeCloseTo(seconds, 1)
   }, 60_000)
+
+  it('keeps what a send came to that was given up, counts it anew when it begins again, and learns nothing of the line from stand-ins', async () => {
+    const show = smallShow()
+    const [one] = show.destinations
+    const once: Show = {
+      ...show,
+      recordings: [],
+      destinations: [{ ...one!, sending: { ...one!.sending, reconnectTries: 0 } }],
+    }
+    const { sender, told, sendOf } = await begin(once, 'test picture', 'stand-ins')
+    sender.startSend('one')
+    await vi.waitFor(
+      async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(24),
+      within,
+    )
+    hangUp('show', 'one')
+    await vi.waitFor(async () => expect((await sendOf('one')).stage).toBe('given up'), within)
+    const [first] = toldOf(told, 'sent')
+    expect(first?.sentFrames).toBeGreaterThan(24)
+
+    const again = Date.now()
+    sender.startSend('one')
+    await vi.waitFor(
+      async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(0),
+      within,
+    )
+    sender.stopSend('one')
+    const sent = toldOf(told, 'sent')
+    expect(sent).toHaveLength(2)
+    expect(sent[1]!.seconds).toBeLessThanOrEqual((Date.now() - again) / 1000 + 0.1)
+    await sender.stop()
+    expect(toldOf(told, 'sent')).toHaveLength(2)
+    expect(toldOf(told, 'carried')).toEqual([])
+  })
 
   it('says why it is refused, tries as often as the plan says, and gives up', async () => {
     const show = smallShow()

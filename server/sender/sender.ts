@@ -16,6 +16,7 @@ import {
   observeSend,
   type ObservedSend,
   type SenderState,
+  type SendTarget,
 } from '@green-mantle/core/night'
 import type { CanvasName, Destination, Show } from '@green-mantle/core/show'
 import { renditionInWords } from '@green-mantle/core/words'
@@ -34,6 +35,7 @@ import type { Ingest } from './rtmpPublisher'
 
 export interface SenderOptions {
   show: Show
+  target: SendTarget
   inputs: Readonly<Record<CanvasName, CanvasInput>>
   recordingsFolder: string
   /** The bytes of a person's own file, piece by piece. */
@@ -68,6 +70,8 @@ const lookBackSeconds = 30
 const maxWaitingBytes = 16_000_000
 const [videoTag, keyframeFlag] = [9, 3]
 const observedEverySeconds = 1
+/** A computer that slept, or a program that was held up, has seen nothing meanwhile. */
+const maxObservedSeconds = 5
 
 const plannedKbpsOf = ({ rendition }: EncodedOutput): number =>
   rendition.videoBitrateKbps + rendition.audioBitrateKbps
@@ -92,6 +96,7 @@ export class Sender {
   private line = noLineObserved
   private readonly observing: ReturnType<typeof setInterval>
   private readonly observedSince = Date.now()
+  private observedAt = performance.now()
   private isStopped = false
 
   private constructor(
@@ -247,7 +252,7 @@ export class Sender {
   }
 
   private told(
-    { feed }: EncodedOutput,
+    { feed, key }: EncodedOutput,
     { id, name }: Destination,
     what: 'sending' | 'back' | 'hung up' | 'given up',
     words: string,
@@ -258,6 +263,9 @@ export class Sender {
         this.options.log({ kind: 'trouble', trouble: 'hung up', ...about })
       this.troubled.add(id)
       this.options.log({ kind: 'noted', text: `${name}: ${words}.` })
+      const send = this.sends.get(key)
+      const total = send?.relayed.total()
+      if (what === 'given up' && send && total) this.keepWhatItCameTo(send, total)
       return
     }
     if (this.troubled.delete(id)) this.options.log({ kind: 'trouble over', ...about })
@@ -285,21 +293,31 @@ export class Sender {
 
   /** Sees how every send is and what the line carries, once a second. */
   private observe(): void {
+    const now = performance.now()
+    const seconds = Math.min(maxObservedSeconds, (now - this.observedAt) / 1000)
+    this.observedAt = now
     const seen = [...this.sends.values()].map((send) => {
       const state = send.relayed.snapshot()
-      send.observed = observeSend(send.observed, state, observedEverySeconds)
+      send.observed = observeSend(send.observed, state, seconds)
       return { ...state, destinationId: send.destination.id }
     })
-    this.line = observeLine(this.line, seen, observedEverySeconds)
+    // Stand-ins are on this computer: what goes to them says nothing of the line.
+    if (this.options.target === 'destinations') this.line = observeLine(this.line, seen, seconds)
   }
 
   /** Ends one send and keeps what it came to. */
   private end(send: OneSend): void {
+    const isGoing = !['ready', 'ended', 'given up'].includes(send.relayed.stage)
+    const total = send.relayed.total()
+    send.relayed.stop()
+    if (isGoing && total) this.keepWhatItCameTo(send, total)
+  }
+
+  private keepWhatItCameTo(
+    send: OneSend,
+    total: NonNullable<ReturnType<RelayedSend['total']>>,
+  ): void {
     const { output, destination, relayed, observed } = send
-    const isGoing = !['ready', 'ended', 'given up'].includes(relayed.stage)
-    const total = relayed.total()
-    relayed.stop()
-    if (!isGoing || !total) return
     const { sentFrames, lostFrames, reconnects } = relayed.snapshot()
     const { awaySeconds, freezes, frozenSeconds } = observed
     send.observed = nothingObserved

@@ -48,7 +48,6 @@ function nightLogger(database: Knex, showId: string): NightLogger {
 export interface BeginOptions extends Omit<SenderOptions, 'log'> {
   database: Knex
   showId: string
-  target: SendTarget
 }
 
 /** Begins to carry a show out; false where one is carried out already, which takes the computer. */
@@ -61,7 +60,7 @@ export const beginSender = ({
   inTurn(async () => {
     if (running) return false
     const { log, settled } = nightLogger(database, showId)
-    running = { showId, target, settled, sender: await Sender.begin({ ...options, log }) }
+    running = { showId, target, settled, sender: await Sender.begin({ ...options, target, log }) }
     return true
   })
 

@@ -95,4 +95,15 @@ describe.skipIf(!isMounted)('a disk that is full (needs root, to mount one of it
     const again = await saveShow(database, 'show', revision, { ...demoShow, title: 'Room again' })
     expect(again).toMatchObject({ outcome: 'saved' })
   })
+
+  it('does not keep the database from ending, and what was committed is there when it starts again', async () => {
+    fill()
+    const before = (await readShow(database, 'show'))!
+    const { port } = mariadb
+    await mariadb.stop()
+    expect(mariadb.process.exitCode ?? mariadb.process.signalCode).not.toBeNull()
+    rmSync(filler)
+    mariadb = await startPrivateMariadb({ directory: join(disk, 'database'), port })
+    expect(await readShow(database, 'show')).toEqual(before)
+  })
 })

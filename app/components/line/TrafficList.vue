@@ -32,7 +32,7 @@ defineEmits<{ set: [id: string, changes: Partial<Traffic>]; remove: [id: string]
       />
       <QuantityField
         quantity="traffic"
-        cell
+        hide-label
         :label="item.name"
         :model-value="mbpsFromKbps(item.bitrateKbps)"
         @update:model-value="$emit('set', item.id, { bitrateKbps: kbpsFromMbps($event) })"

@@ -94,7 +94,7 @@ function setMedium(value: string): void {
       />
       <QuantityField
         quantity="headroom"
-        cell
+        hide-label
         label="Headroom"
         :model-value="store.line.headroomPercent"
         @update:model-value="setHeadroom"

@@ -1,69 +1,21 @@
 <script setup lang="ts">
-import { type AccountState, preflight } from '@green-mantle/core/night'
+import { preflight } from '@green-mantle/core/night'
 import { ArrowRight, RefreshCw } from '@lucide/vue'
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
-import { fetchAccountState } from '~/api/accounts'
-import { isFileKept } from '~/api/files'
 import StateMark from '~/components/frame/StateMark.vue'
-import { useHeardSounds } from '~/sound/heardSounds'
-import { useKeysStore } from '~/stores/keys'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
 import { timeOfDay } from './nightTimes'
+import { usePreflightFacts } from './preflightFacts'
 
 /** Everything that can be known before the night, looked at once more. */
 const show = useShowStore()
 const sheet = useRunSheetStore()
-const keys = useKeysStore()
-const { heardAt } = useHeardSounds(() => show.id)
-
-const accounts = shallowRef<Readonly<Record<string, AccountState>> | null>(null)
-const missingFiles = shallowRef<ReadonlySet<string> | null>(null)
-const checkedAt = ref(new Date())
-const isLooking = ref(false)
-async function look(): Promise<void> {
-  isLooking.value = true
-  const ids = new Set(
-    show.show.destinations.flatMap(({ on, account }) => (on && account ? [account.accountId] : [])),
-  )
-  // What does not answer is said to be unknown by its own check.
-  const asked = [...ids].map((id) =>
-    fetchAccountState(id).then(
-      (state) => [[id, state] as const],
-      () => [],
-    ),
-  )
-  const files = [
-    ...new Set(
-      show.show.sources.flatMap(({ appearance }) =>
-        'fileId' in appearance ? [appearance.fileId] : [],
-      ),
-    ),
-  ].map((id) =>
-    isFileKept(id).then(
-      (isKept) => (isKept ? [] : [id]),
-      () => [],
-    ),
-  )
-  const [states, missing] = await Promise.all([Promise.all(asked), Promise.all(files), keys.load()])
-  accounts.value = Object.fromEntries(states.flat())
-  missingFiles.value = new Set(missing.flat())
-  checkedAt.value = new Date()
-  isLooking.value = false
-}
+const { facts, checkedAt, isLooking, look } = usePreflightFacts()
 onMounted(look)
 
-const checks = computed(() =>
-  preflight(show.show, sheet.order, {
-    now: checkedAt.value,
-    keys: keys.records,
-    accounts: accounts.value,
-    missingFiles: missingFiles.value,
-    heardAt: heardAt.value,
-    installation: sheet.installation,
-  }),
-)
+const checks = computed(() => preflight(show.show, sheet.order, facts.value))
 const open = computed(() => checks.value.filter(({ tone }) => tone !== 'right'))
 const fails = computed(() => open.value.filter(({ tone }) => tone === 'fails').length)
 const sentence = computed(() => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type CanvasInput, canvasInputs, type SendTarget } from '@green-mantle/core/night'
-import { type CanvasName, canvasNames } from '@green-mantle/core/show'
+import { type CanvasName, canvasNames, sentDirectly } from '@green-mantle/core/show'
 import { listInWords } from '@green-mantle/core/words'
 import { Radio, Square } from '@lucide/vue'
 import { computed, reactive, ref } from 'vue'
@@ -76,8 +76,8 @@ const liveNames = computed(() =>
 )
 /** Those whose plan asks for what an encoder that runs cannot do. */
 const lowering = computed(() =>
-  show.show.destinations
-    .filter(({ on, relayId, sending }) => on && relayId === null && sending.whenBehind === 'lower')
+  sentDirectly(show.show.destinations)
+    .filter(({ sending }) => sending.whenBehind === 'lower')
     .map(({ name }) => name),
 )
 const asks = ref(false)

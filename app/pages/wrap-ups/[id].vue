@@ -2,7 +2,7 @@
 import { useHead } from '#imports'
 import { instantInWords } from '@green-mantle/core/destinations'
 import { eventInWords } from '@green-mantle/core/night'
-import { durationInWords, mbpsInWords, shareInWords } from '@green-mantle/core/words'
+import { durationInWords } from '@green-mantle/core/words'
 import { Printer } from '@lucide/vue'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
@@ -10,6 +10,7 @@ import { wordsFor } from '~/api/problem'
 import SelectField from '~/components/fields/SelectField.vue'
 import NextShow from '~/components/night/NextShow.vue'
 import TakeMarks from '~/components/night/TakeMarks.vue'
+import WrappedLine from '~/components/night/WrappedLine.vue'
 import WrappedSends from '~/components/night/WrappedSends.vue'
 import { clockFace, inTimeInWords, saidAt } from '~/components/night/nightTimes'
 import { provideWrappedNight } from '~/components/night/wrappedNight'
@@ -123,35 +124,7 @@ const print = (): void => window.print()
       <h2 class="mt-5 text-lg">Sends, as they were ticked</h2>
       <WrappedSends />
 
-      <template v-if="wrapped.line.length + wrapped.encoded.length > 0">
-        <h2 class="mt-5 text-lg">Line and computer</h2>
-        <ul>
-          <template v-for="(each, index) in wrapped.line" :key="index">
-            <li>
-              The line carried {{ mbpsInWords(each.meanKbps) }} on average over
-              {{ durationInWords(each.seconds)
-              }}{{ each.shortages.length === 0 ? ' and was never short.' : '.' }}
-            </li>
-            <li v-for="shortage in each.shortages" :key="shortage.startedAt">
-              Short from {{ time(shortage.startedAt) }} for {{ durationInWords(shortage.seconds) }}:
-              it carried {{ mbpsInWords(shortage.carriedKbps) }}.
-            </li>
-          </template>
-          <li v-for="(each, index) in wrapped.encoded" :key="`encoded ${index}`">
-            The encodes of the {{ each.canvas }} canvas took
-            {{
-              each.processorShare === null ? 'what is not known' : shareInWords(each.processorShare)
-            }}
-            of the processor{{
-              each.plannedShare === null ? '' : `, planned ${shareInWords(each.plannedShare)}`
-            }}.
-          </li>
-        </ul>
-        <p class="text-ink-2 text-xs">
-          The line counts as short while sends to two places or more are behind; decoding and
-          scaling of a canvas are in what its encodes took.
-        </p>
-      </template>
+      <WrappedLine v-if="wrapped.line.length + wrapped.encoded.length > 0" />
 
       <template v-if="wrapped.recordings.length > 0">
         <h2 class="mt-5 text-lg">Recorded here</h2>
