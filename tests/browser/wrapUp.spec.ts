@@ -84,3 +84,27 @@ test('an earlier night keeps its page after another was begun', async ({ page, s
   await night.selectOption('the last one')
   await expect(page.getByText('All is well')).toBeVisible()
 })
+
+test('a wrap-up has the colours of the night on the screen and those of the day on paper', async ({
+  page,
+  stack,
+}) => {
+  const { id } = await storeShow(stack.application.address, demoShow)
+  const colours = () =>
+    page.evaluate(() => {
+      const { backgroundColor, color } = getComputedStyle(document.body)
+      return { backgroundColor, color }
+    })
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await page.goto(`/wrap-ups/${id}`)
+  // Nothing was kept of it, so that there is nothing to read but that.
+  await expect(page.getByText(/This night has not begun/)).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Kept as it happened' })).toBeHidden()
+  expect(await colours()).toEqual({
+    backgroundColor: 'rgb(17, 25, 20)',
+    color: 'rgb(236, 239, 226)',
+  })
+  await expectAccessible(page)
+  await page.emulateMedia({ colorScheme: 'dark', media: 'print' })
+  expect((await colours()).color).toBe('rgb(31, 42, 35)')
+})

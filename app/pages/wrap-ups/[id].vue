@@ -14,6 +14,7 @@ import WrappedLine from '~/components/night/WrappedLine.vue'
 import WrappedSends from '~/components/night/WrappedSends.vue'
 import { clockFace, inTimeInWords, saidAt } from '~/components/night/nightTimes'
 import { provideWrappedNight } from '~/components/night/wrappedNight'
+import { useNight } from '~/composables/useNight'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
@@ -24,6 +25,7 @@ const store = useShowStore()
 const sheet = useRunSheetStore()
 const log = useNightLogStore()
 const id = computed(() => String(route.params.id))
+useNight()
 const problem = ref('')
 const {
   wrapped,
@@ -63,6 +65,8 @@ const entries = computed(() =>
     return words ? [{ id: event.id, at: event.at, words, who: event.who }] : []
   }),
 )
+/** Before anything was kept of it, a night has nothing to be wrapped up. */
+const hasHappened = computed(() => entries.value.length > 0)
 const zero = computed(() => wrapped.value.onAirAt ?? wrapped.value.begunAt)
 const sinceStart = (iso: string): string =>
   zero.value ? clockFace((Date.parse(iso) - Date.parse(zero.value)) / 1000) : ''
@@ -94,7 +98,10 @@ const print = (): void => window.print()
               {{ wrapped.ranLongSeconds > 0 ? 'longer' : 'shorter' }} than planned.</template
             >
           </p>
-          <p v-else>This night has not begun.</p>
+          <p v-else>
+            This night has not begun: what is kept of it will stand here, held against what was
+            planned.
+          </p>
           <p v-if="!isLast" class="text-ink-2">
             An earlier night, held against the show as it is now; its order was not kept.
           </p>
@@ -115,14 +122,18 @@ const print = (): void => window.print()
         </button>
       </div>
 
-      <h2 class="mt-5 text-lg">What to change</h2>
-      <ul v-if="wrapped.toChange.length > 0" class="list-disc pl-5">
-        <li v-for="words in wrapped.toChange" :key="words">{{ words }}</li>
-      </ul>
-      <p v-else>Nothing that was kept of the night asks for it.</p>
+      <template v-if="hasHappened">
+        <h2 class="mt-5 text-lg">What to change</h2>
+        <ul v-if="wrapped.toChange.length > 0" class="list-disc pl-5">
+          <li v-for="words in wrapped.toChange" :key="words">{{ words }}</li>
+        </ul>
+        <p v-else>Nothing that was kept of the night asks for it.</p>
+      </template>
 
-      <h2 class="mt-5 text-lg">Sends, as they were ticked</h2>
-      <WrappedSends />
+      <template v-if="hasHappened && wrapped.sends.length > 0">
+        <h2 class="mt-5 text-lg">Sends, as they were ticked</h2>
+        <WrappedSends />
+      </template>
 
       <WrappedLine v-if="wrapped.line.length + wrapped.encoded.length > 0" />
 
@@ -148,7 +159,9 @@ const print = (): void => window.print()
         </ul>
       </template>
 
-      <template v-if="isLast && wrapped.notDone.length + wrapped.outOfOrder.length > 0">
+      <template
+        v-if="hasHappened && isLast && wrapped.notDone.length + wrapped.outOfOrder.length > 0"
+      >
         <h2 class="mt-5 text-lg">Left undone, or out of order</h2>
         <p v-if="wrapped.notDone.length > 0">Not ticked: {{ wrapped.notDone.join('; ') }}.</p>
         <p v-if="wrapped.outOfOrder.length > 0">
@@ -158,8 +171,8 @@ const print = (): void => window.print()
 
       <NextShow v-if="isLast" class="mt-5 print:hidden" />
 
-      <h2 class="mt-5 text-lg">Kept as it happened</h2>
-      <ol class="sm:columns-2">
+      <h2 v-if="hasHappened" class="mt-5 text-lg">Kept as it happened</h2>
+      <ol v-if="hasHappened" class="sm:columns-2">
         <li
           v-for="{ id: key, at, words, who } in entries"
           :key="key"
