@@ -5,11 +5,12 @@ import { loadOn } from '@green-mantle/core/fit'
 import { measuredSizes } from '@green-mantle/core/measured'
 import type { Device } from '@green-mantle/core/show'
 import {
+  endlessly,
   type EncodeSpec,
   inputOf,
   makeClips,
   nowhere,
-  softwareEncode,
+  softwareEncoder,
 } from '../server/measuring/measuredEncodes'
 import { measureComputer } from '../server/measuring/measureComputer'
 import { runTogether } from '../server/measuring/runs'
@@ -89,7 +90,7 @@ const area: Area = async () => {
     }
     const figures = []
     for (const [name, mix] of Object.entries(mixes)) {
-      const taken = await shareOf(mix.map((spec) => softwareEncode(clipOf(spec), spec)))
+      const taken = await shareOf(mix.map((spec) => endlessly(clipOf(spec), softwareEncoder(spec))))
       const foretold = mix.map(
         (spec) =>
           (loadOn(processor, { ...spec, framesPerSecond }) ?? NaN) / framesPerSecond +

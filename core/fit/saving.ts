@@ -1,6 +1,6 @@
-import { type JudgedOn, judgedOn, pictureScore } from '../media'
+import { encodedPictureOf, type JudgedOn, judgedOn, pictureScore } from '../media'
 import { wireRateKbps } from '../network'
-import { type Destination, type Rendition, type Show, pictureOf } from '../show'
+import { type Destination, type Rendition, type Show } from '../show'
 import { type Budget, budgetOf } from './budget'
 
 /** Bitrates are chosen in steps of this. */
@@ -46,7 +46,7 @@ function bitrateForWireRate(
 export function savingsOf(
   show: Pick<
     Show,
-    'destinations' | 'recordings' | 'lines' | 'lineId' | 'pictureKind' | 'ownPicture'
+    'destinations' | 'recordings' | 'lines' | 'lineId' | 'pictureKind' | 'ownPicture' | 'computer'
   >,
   budget: Budget = budgetOf(show),
 ): Saving[] {
@@ -59,7 +59,7 @@ export function savingsOf(
       if (!destination) return []
       const step = destination.renditions.indexOf(send.rendition)
       const [screen] = judgedOn(destination.viewers, step) as [JudgedOn]
-      const scoreBefore = pictureScore(send.rendition, pictureOf(show), screen)
+      const scoreBefore = pictureScore(send.rendition, encodedPictureOf(show), screen)
       const base = {
         destinationId: send.destinationId,
         renditionId: send.rendition.id,
@@ -78,7 +78,7 @@ export function savingsOf(
       )
       if (lowered !== null) {
         const rendition = { ...send.rendition, videoBitrateKbps: lowered }
-        const scoreAfter = pictureScore(rendition, pictureOf(show), screen)
+        const scoreAfter = pictureScore(rendition, encodedPictureOf(show), screen)
         return [{ ...base, toVideoBitrateKbps: lowered, scoreAfter }]
       }
       const wholeDestinationKbps = budget.sends

@@ -42,7 +42,7 @@ describe('show file', () => {
   const changed = (from: string, to: string) => text.replace(from, to)
   it.each([
     ['damaged', text.slice(0, 400), /^line \d+, column \d+$/],
-    ['damaged', text.replace(/"version": \d+,/, '$&,'), /^line 3, column 16$/],
+    ['damaged', text.replace(/"version": \d+,/, '$&,'), /^line 3, column 17$/],
     ['damaged', '', /./],
     ['of another kind', '{"format":"other","version":1}', /^format$/],
     ['of another kind', '[1, 2]', /^format$/],

@@ -3,6 +3,7 @@
 import { writeCsv } from './csv'
 import { breachesOf, sendsOf, takenRecordings } from '../fit'
 import {
+  encodedPictureOf,
   bitsPerPixel,
   type JudgedOn,
   judgedOn,
@@ -10,7 +11,7 @@ import {
   pictureScore,
   scoreWord,
 } from '../media'
-import { type Destination, type Rendition, type Show, streamNames, pictureOf } from '../show'
+import { type Destination, type Rendition, type Show, streamNames } from '../show'
 import { codecNames, protocolNames, sampleRateInWords } from '../words'
 
 export const settingsSheetColumns = [
@@ -85,7 +86,7 @@ function behindCell({ sending }: Destination): string {
 
 /** The last columns but one: what the bits are worth. */
 function scoreCells(show: Show, rendition: Rendition, screen: JudgedOn): [string, number, string] {
-  const score = pictureScore(rendition, pictureOf(show), screen)
+  const score = pictureScore(rendition, encodedPictureOf(show), screen)
   return [bitsPerPixel(rendition).toFixed(3), Math.round(score), scoreWord(score)]
 }
 

@@ -201,3 +201,13 @@ describe('a show file of version 8', () => {
     expect(read).toEqual({ ok: true, show: { ...JSON.parse(version8).show, ownPicture: null } })
   })
 })
+
+/** Written by the application when version 9 was the present one. */
+const version9 = readFileSync(new URL('fixtures/version-9.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 9', () => {
+  it('has no encoder of which is known what it gets out of a bit, and all as it was', () => {
+    const read = readShowFile(version9)
+    expect(read).toEqual({ ok: true, show: JSON.parse(version9).show })
+  })
+})

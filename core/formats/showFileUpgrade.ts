@@ -7,6 +7,7 @@ import { fromVersion5 } from './showUpgrades/version5'
 import { fromVersion6 } from './showUpgrades/version6'
 import { fromVersion7 } from './showUpgrades/version7'
 import { fromVersion8 } from './showUpgrades/version8'
+import { fromVersion9 } from './showUpgrades/version9'
 
 /** What brings a show from each version to the next; the first entry is for version 1. */
 const steps = [
@@ -18,6 +19,7 @@ const steps = [
   fromVersion6,
   fromVersion7,
   fromVersion8,
+  fromVersion9,
 ] as const
 
 /** A show as a file of an older version holds it, in the shape of the present one; not yet checked. */

@@ -1,4 +1,5 @@
 export * from './costs'
+export * from './efficiency'
 export * from './fitPicture'
 export * from './loadCorrection'
 export * from './passes'

@@ -11,7 +11,7 @@ export const measuredSizes = [
 ] as const
 
 /** How long one run of a pass goes on, after it has got going. */
-export const runSeconds = { quick: 1, thorough: 6 } as const satisfies Record<MeasuringPass, number>
+export const runSeconds = { quick: 1, thorough: 5 } as const satisfies Record<MeasuringPass, number>
 
 /** What one pass is to run of an encoder, in the order in which it tells most. */
 export interface PlannedRun {

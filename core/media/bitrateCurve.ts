@@ -1,5 +1,6 @@
-import type { Picture, Rendition, Size } from '../show'
-import { efficiencyOf, type JudgedOn, pictureScore } from './pictureScore'
+import type { Rendition, Size } from '../show'
+import { efficiencyOf, pictureIn, type ScoredPicture } from './efficiency'
+import { type JudgedOn, pictureScore } from './pictureScore'
 
 export interface CurveVariant extends Size {
   framesPerSecond: Rendition['framesPerSecond']
@@ -20,7 +21,7 @@ export function logarithmicBitrates(fromKbps: number, toKbps: number, count: num
 export function scoreCurves(
   rendition: Rendition,
   variants: readonly CurveVariant[],
-  picture: Picture,
+  picture: ScoredPicture,
   screen: JudgedOn,
   bitratesKbps: readonly number[],
 ): ScoreCurve[] {
@@ -41,7 +42,7 @@ export function crossingKbps(
   rendition: Rendition,
   smaller: CurveVariant,
   larger: CurveVariant,
-  picture: Picture,
+  picture: ScoredPicture,
   screen: JudgedOn,
   range: { fromKbps: number; toKbps: number },
 ): number | null {
@@ -71,7 +72,7 @@ export interface Crossing {
 export function crossingsOf(
   rendition: Rendition,
   variants: readonly CurveVariant[],
-  picture: Picture,
+  picture: ScoredPicture,
   screen: JudgedOn,
   range: { fromKbps: number; toKbps: number },
 ): Crossing[] {
@@ -91,13 +92,14 @@ export function crossingsOf(
 export function measuredOnCurve(
   rendition: Rendition,
   variant: CurveVariant,
-  picture: Picture,
+  picture: ScoredPicture,
   screen: JudgedOn,
 ): ScoreCurve['points'] {
-  if (typeof picture === 'string') return []
-  const made = efficiencyOf({ codec: 'h264', effort: picture.effort }, picture)
+  const own = pictureIn(picture)
+  if (typeof own === 'string') return []
+  const made = efficiencyOf({ codec: 'h264', effort: own.effort }, own)
   const asGood = made / efficiencyOf({ ...rendition, ...variant }, picture)
-  return picture.points
+  return own.points
     .filter(
       (point) =>
         point.width * point.height === variant.width * variant.height &&

@@ -47,6 +47,10 @@ function ofMeasured(picture: OwnPicture): PictureModel {
 /** Worked out once for a picture of one's own; what is no longer used is let go. */
 const known = new WeakMap<OwnPicture, PictureModel>()
 
+/** The kind that a picture is, or that it is most like. */
+export const nearestKindOf = (picture: Picture): PictureKind =>
+  typeof picture === 'string' ? picture : picture.nearestKind
+
 /** What the score of a picture is computed from: the values of its kind, or what was measured. */
 export function pictureModelOf(picture: Picture): PictureModel {
   if (typeof picture === 'string') return ofKinds[picture]

@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { newPlanDetails, pictureKinds, type Rendition, viewerScreens } from '../show'
 import { crossingKbps, crossingsOf, logarithmicBitrates, scoreCurves } from './bitrateCurve'
+import { efficiencyOf } from './efficiency'
 import {
   cleanBitrateKbps,
-  efficiencyOf,
   pictureScore,
   scoreAtSizeOf,
   scoreOfLikeness,

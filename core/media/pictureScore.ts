@@ -1,11 +1,8 @@
-import type { Picture, Rendition, Size, ViewerScreen } from '../show'
+import type { Rendition, Size, ViewerScreen } from '../show'
+import { type Encoding, efficiencyOf, pictureIn, type ScoredPicture } from './efficiency'
 import { scoreFromSsim } from './measuredScore'
 import { pictureModelOf } from './pictureModel'
 import {
-  codecEfficiency,
-  effortEfficiency,
-  enoughLookAheadFrames,
-  lookAheadSaving,
   qualityExponents,
   referenceFramesPerSecond,
   type ScoreWord,
@@ -16,11 +13,9 @@ import { cleanBitrateOf, invertedExponential, quantisationTerm, sizeTerm } from 
 
 export type ScoredRendition = Pick<
   Rendition,
-  'width' | 'height' | 'framesPerSecond' | 'codec' | 'effort' | 'videoBitrateKbps'
-> & {
-  /** Where it is not said, its look-ahead is enough. */
-  encoder?: Pick<Rendition['encoder'], 'lookAheadFrames'>
-}
+  'width' | 'height' | 'framesPerSecond' | 'videoBitrateKbps'
+> &
+  Encoding
 
 /**
  * What a picture is judged on: a kind of screen, or its own size. The lower steps of a ladder are for
@@ -47,9 +42,9 @@ export function viewedPixels(
 
 /** kb/s that a clean H.264 picture of this size and frame rate needs. */
 export const cleanBitrateKbps = (
-  picture: Picture,
+  picture: ScoredPicture,
   rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
-): number => cleanBitrateOf(pictureModelOf(picture).values, rendition)
+): number => cleanBitrateOf(pictureModelOf(pictureIn(picture)).values, rendition)
 
 /**
  * The picture score, 0 to 100, of a rendition as seen on one kind of screen, or at its own size.
@@ -58,7 +53,7 @@ export const cleanBitrateKbps = (
  */
 export function pictureScore(
   rendition: ScoredRendition,
-  picture: Picture,
+  picture: ScoredPicture,
   screen: JudgedOn,
 ): number {
   return 100 * finenessTerm(rendition, picture) * shapeTerm(rendition, picture, screen)
@@ -71,7 +66,7 @@ export function pictureScore(
 export function scoreWithFramesLost(
   rendition: ScoredRendition,
   deliveredShare: number,
-  picture: Picture,
+  picture: ScoredPicture,
   screen: JudgedOn,
 ): number {
   const { framesPerSecond } = rendition
@@ -80,16 +75,16 @@ export function scoreWithFramesLost(
 }
 
 /** What the bits make of the picture, 0 to 1: the quantisation term of the score. */
-export function finenessTerm(rendition: ScoredRendition, picture: Picture): number {
+export function finenessTerm(rendition: ScoredRendition, picture: ScoredPicture): number {
   return finenessOver([rendition.videoBitrateKbps], picture)(rendition)[0] as number
 }
 
 /** The quantisation term at each of several bitrates (kb/s), for any number of renditions. */
 export function finenessOver(
   bitratesKbps: readonly number[],
-  picture: Picture,
+  picture: ScoredPicture,
 ): (rendition: Omit<ScoredRendition, 'videoBitrateKbps'>) => Float64Array {
-  const { values, measured } = pictureModelOf(picture)
+  const { values, measured } = pictureModelOf(pictureIn(picture))
   const exponent = 1 / values.quantisationExponent
   const powers = Float64Array.from(bitratesKbps, (bitrate) => bitrate ** exponent)
   return (rendition) => {
@@ -106,27 +101,16 @@ export function finenessOver(
 /** The bitrate (kb/s) above which more bits no longer improve the picture, for a codec and effort. */
 export function saturatingBitrateKbps(
   rendition: Omit<ScoredRendition, 'videoBitrateKbps'>,
-  picture: Picture,
+  picture: ScoredPicture,
 ): number {
   const neededKbps = cleanBitrateKbps(picture, rendition) / efficiencyOf(rendition, picture)
-  return neededKbps * Math.exp(pictureModelOf(picture).saturatesAt)
-}
-
-/** What an encoder gets out of a bit, with H.264 at its finest and with look-ahead as 1. */
-export function efficiencyOf(
-  { codec, effort, encoder }: Pick<ScoredRendition, 'codec' | 'effort' | 'encoder'>,
-  picture: Picture,
-): number {
-  const efficiency = codecEfficiency[codec] * effortEfficiency[codec][effort]
-  if (codec !== 'h264' || !encoder) return efficiency
-  const missing = Math.max(0, 1 - encoder.lookAheadFrames / enoughLookAheadFrames)
-  return efficiency * (1 - lookAheadSaving[pictureModelOf(picture).nearestKind] * missing)
+  return neededKbps * Math.exp(pictureModelOf(pictureIn(picture)).saturatesAt)
 }
 
 /** What the frame rate makes of the picture, 0 to 1. */
-function frameRateTerm(framesPerSecond: number, picture: Picture): number {
+function frameRateTerm(framesPerSecond: number, picture: ScoredPicture): number {
   const share = Math.min(1, framesPerSecond / referenceFramesPerSecond)
-  const { frameRateSteepness } = pictureModelOf(picture).values
+  const { frameRateSteepness } = pictureModelOf(pictureIn(picture)).values
   return invertedExponential(frameRateSteepness, share ** qualityExponents.frameRate)
 }
 
@@ -135,29 +119,32 @@ function frameRateTerm(framesPerSecond: number, picture: Picture): number {
  * size: what its likeness stands for, times what the frame rate makes of it, which frames held one
  * against one cannot say.
  */
-export const scoreOfLikeness = (ssim: number, framesPerSecond: number, picture: Picture): number =>
-  scoreFromSsim(ssim) * frameRateTerm(framesPerSecond, picture)
+export const scoreOfLikeness = (
+  ssim: number,
+  framesPerSecond: number,
+  picture: ScoredPicture,
+): number => scoreFromSsim(ssim) * frameRateTerm(framesPerSecond, picture)
 
 /** What size and frame rate make of the picture, 0 to 1, `ofSize` being what the size alone makes of it. */
 function withFrameRate(
   rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
-  picture: Picture,
+  picture: ScoredPicture,
   ofSize: number,
 ): number {
   // What was measured may make more of a size than its class does, but nothing is better than clean.
-  const size = Math.min(ofSize, 1 / pictureModelOf(picture).finest(rendition))
+  const size = Math.min(ofSize, 1 / pictureModelOf(pictureIn(picture)).finest(rendition))
   return size * frameRateTerm(rendition.framesPerSecond, picture)
 }
 
 /** What size and frame rate make of the picture as it is judged, 0 to 1. */
 export function shapeTerm(
   rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
-  picture: Picture,
+  picture: ScoredPicture,
   screen: JudgedOn,
 ): number {
   if (screen === 'own size') return withFrameRate(rendition, picture, 1)
   const share = (rendition.width * rendition.height) / viewedPixels(rendition, screen)
-  const { values } = pictureModelOf(picture)
+  const { values } = pictureModelOf(pictureIn(picture))
   const { pixelsSteepnessFactor } = viewerScreenSizes[screen]
   return withFrameRate(rendition, picture, sizeTerm(values, share, pixelsSteepnessFactor))
 }
@@ -166,10 +153,10 @@ export function shapeTerm(
 export function scoreAtSizeOf(
   original: Size,
   rendition: ScoredRendition,
-  picture: Picture,
+  picture: ScoredPicture,
 ): number {
   const share = (rendition.width * rendition.height) / (original.width * original.height)
-  const ofSize = sizeTerm(pictureModelOf(picture).values, share)
+  const ofSize = sizeTerm(pictureModelOf(pictureIn(picture)).values, share)
   return 100 * finenessTerm(rendition, picture) * withFrameRate(rendition, picture, ofSize)
 }
 

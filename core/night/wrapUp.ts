@@ -1,5 +1,5 @@
-import { scoreWithFramesLost } from '../media'
-import { type Destination, pictureOf, type Show } from '../show'
+import { encodedPictureOf, scoreWithFramesLost } from '../media'
+import { type Destination, type Show } from '../show'
 import { durationInWords, mbpsInWords, timesInWords } from '../words'
 import type { NightOrder } from './nightOrder'
 import type { Happening } from './nightEvents'
@@ -97,7 +97,8 @@ function scoreOf(
   const over = (share: number, videoBitrateKbps: number): number =>
     viewers.reduce(
       (total, screen) =>
-        total + scoreWithFramesLost({ ...main, videoBitrateKbps }, share, pictureOf(show), screen),
+        total +
+        scoreWithFramesLost({ ...main, videoBitrateKbps }, share, encodedPictureOf(show), screen),
       0,
     ) / viewers.length
   return {

@@ -1,6 +1,6 @@
 import { budgetOf, encodesOf } from '../fit'
-import { pictureScore } from '../media'
-import { type Recording, type Rendition, relayOf, type Show, pictureOf } from '../show'
+import { encodedPictureOf, pictureScore } from '../media'
+import { type Recording, type Rendition, relayOf, type Show } from '../show'
 import { codecNames, renditionInWords, wholeNumber } from '../words'
 import { type PlanParts, withPlan } from './showPlan'
 
@@ -26,7 +26,7 @@ const renditionWords = (rendition: Rendition): string =>
 
 /** What each destination and recording that is on gets out of a plan, in their order. */
 export function planRows(
-  show: Pick<Show, 'destinations' | 'recordings' | 'pictureKind' | 'ownPicture'>,
+  show: Pick<Show, 'destinations' | 'recordings' | 'pictureKind' | 'ownPicture' | 'computer'>,
   parts: PlanParts,
 ): PlanRow[] {
   const { destinations, recordings } = withPlan(show, parts)
@@ -41,7 +41,7 @@ export function planRows(
           id,
           name,
           words: `${renditionWords(rendition)}${route}`,
-          score: pictureScore(rendition, pictureOf(show), viewers[0] ?? 'desk'),
+          score: pictureScore(rendition, encodedPictureOf(show), viewers[0] ?? 'desk'),
         }
   return [
     ...destinations

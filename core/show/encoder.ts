@@ -31,13 +31,15 @@ export type EncoderSettings = z.infer<typeof encoderSettingsSchema>
 export const deviceKinds = ['processor', 'graphics'] as const
 export type DeviceKind = (typeof deviceKinds)[number]
 
-/** What a device gets through, in megapixels per second, for one codec and effort. */
+/** What a device does at one codec and effort: what it gets through, in megapixels per second, and how well. */
 export const throughputSchema = z.strictObject({
   codec: codecSchema,
   effort: effortSchema,
   megapixelsPerSecond: z.number().min(0.1).max(1_000_000),
   /** What every frame costs whatever its size, in milliseconds of the whole device; absent where it was not measured. */
   millisecondsAFrame: z.number().min(0).max(1000).optional(),
+  /** What it gets out of a bit, with software H.264 at its finest as 1; absent where it was not measured. */
+  efficiency: z.number().min(0.05).max(20).optional(),
 })
 export type Throughput = z.infer<typeof throughputSchema>
 

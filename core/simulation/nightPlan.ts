@@ -1,5 +1,5 @@
 import { deviceUses, sendsOf, takenRecordings } from '../fit'
-import { pictureScore, recordingMegabytes } from '../media'
+import { encodedPictureOf, type ScoredPicture, pictureScore, recordingMegabytes } from '../media'
 import { tcpCeilingKbps, usableUpload } from '../network'
 import {
   type CanvasName,
@@ -11,8 +11,6 @@ import {
   lineOf,
   type Sending,
   type Show,
-  pictureOf,
-  type Picture,
 } from '../show'
 import { type LineModel, lineModelOf } from './lineModel'
 
@@ -99,7 +97,7 @@ function scoresOf(
     rendition,
     viewers,
   }: { rendition: Destination['renditions'][number]; viewers: Destination['viewers'] },
-  picture: Picture,
+  picture: ScoredPicture,
 ): (share: number) => number {
   const table = Array.from({ length: scoreSteps + 1 }, (_, step) => {
     const videoBitrateKbps = Math.max(1, (rendition.videoBitrateKbps * step) / scoreSteps)
@@ -157,7 +155,7 @@ export function nightPlanOf(show: RehearsedShow, startsAtHour: number): NightPla
         startIsPressed: destination.rules.start === 'pressed on its page',
         scoreAt: scoresOf(
           { rendition: send.rendition, viewers: destination.viewers },
-          pictureOf(show),
+          encodedPictureOf(show),
         ),
       },
     ]

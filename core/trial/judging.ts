@@ -2,8 +2,8 @@ import { type Arrival, type ArrivalReport, type ArrivedFrame, findingsOf } from 
 import type { EncodedOutput } from '../encoding'
 import { usableUploadOf } from '../fit'
 import { type SentFrame, wireBytesOfFrames } from '../network'
-import { scoreAtSizeOf, scoreOfLikeness } from '../media'
-import { type Destination, pictureOf, type Show } from '../show'
+import { encodedPictureOf, scoreAtSizeOf, scoreOfLikeness } from '../media'
+import { type Destination, type Show } from '../show'
 import { kbpsInWords, renditionInWords, shareInWords } from '../words'
 import type { TrialResult, TrialSend } from './trial'
 
@@ -41,7 +41,7 @@ function judgedPicture(
   likeness: Likeness | null,
 ): TrialSend['picture'] {
   if (!likeness) return null
-  const picture = pictureOf(show)
+  const picture = encodedPictureOf(show)
   const { canvas } = show.destinations.find(({ id }) => id === feed.ownerId) as Destination
   const { ssim, comparedFrames } = likeness
   return {

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex'
 import { migrations } from './migrations'
+import { checkRoom } from './room'
 
 /** How long another server's migration is waited for. */
 const longestWaitSeconds = 120
@@ -57,6 +58,8 @@ export async function migrateUp(migrator: Knex, { afterStatement }: Options = {}
       )
     for (const { name, up } of migrations) {
       if (done.includes(name)) continue
+      // A migration rewrites what is there; on a full disk it would end the database in the middle.
+      await checkRoom()
       await resumably(migrator, name, up, afterStatement)
       await migrator.transaction(async (transaction) => {
         await transaction('knex_migrations').insert({ name, batch: 1 })

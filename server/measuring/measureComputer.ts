@@ -1,11 +1,6 @@
 import { rm, statfs } from 'node:fs/promises'
 import { cpus } from 'node:os'
-import {
-  type GraphicsFamily,
-  graphicsEncoderName,
-  listedGraphics,
-  softwareEncoders,
-} from '@green-mantle/core/encoding'
+import { type GraphicsFamily, listedGraphics, softwareEncoders } from '@green-mantle/core/encoding'
 import {
   type DecodingRun,
   type EncodingRun,
@@ -19,6 +14,7 @@ import {
   runSeconds,
   throughputsFrom,
   togetherFactor,
+  withEfficiencies,
 } from '@green-mantle/core/measured'
 import {
   type Codec,
@@ -33,13 +29,19 @@ import { makeWorkFolder } from '../files/workFolders'
 import { askWhatIsCarried } from './carrying'
 import { listedEncoders, programVersion } from './encoderProgram'
 import {
-  defaultBitrateKbps,
+  endlessly,
   type EncodeSpec,
+  graphicsEncoder,
   inputOf,
   makeClips,
   nowhere,
-  softwareEncode,
+  softwareEncoder,
 } from './measuredEncodes'
+import {
+  efficienciesOf,
+  type LikenessReference,
+  makeLikenessReference,
+} from './measureEfficiencies'
 import { type RunResult, runTogether } from './runs'
 
 /** What is told while measuring goes on. */
@@ -61,19 +63,6 @@ export interface MeasuringOptions {
 }
 
 const processorId = 'processor'
-
-const graphicsEncode = (
-  clip: string,
-  { codec, effort, width, height }: EncodeSpec,
-  family: GraphicsFamily,
-): string[] => [
-  ...family.deviceArguments,
-  ...inputOf(clip),
-  ...['-map', '0:v:0', '-vf', family.filter],
-  ...['-c:v', graphicsEncoderName(codec, family), ...family.effortArguments[effort]],
-  ...['-b:v', `${defaultBitrateKbps({ width, height })}k`, '-g', '60'],
-  ...nowhere,
-]
 
 /** What of a run says what a frame costs: on the processor the time of it that it took, elsewhere how fast it went. */
 type RateOf = (result: RunResult) => number | null
@@ -198,7 +187,14 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
     const runs = plannedRuns(pass, found)
     const mixes = plannedMixes(found)
     const graphics = listedGraphics(listed)
-    state.of = measuredSizes.length + runs.length + mixes.length + graphics.length + 1
+    const isThorough = pass === 'thorough'
+    state.of =
+      measuredSizes.length +
+      runs.length +
+      mixes.length +
+      graphics.length +
+      (isThorough ? found.length * efforts.length : 0) +
+      1
     const seconds = runSeconds[pass]
 
     const decoding: DecodingRun[] = []
@@ -219,16 +215,21 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
       throughputs: [],
     }
     devices.push(own)
-    const ran = await runAll(runs, (spec) => softwareEncode(clipOf(spec), spec), seconds, {
-      rateOf: onProcessor,
-      signal,
-      told: (so, { codec, effort, width, height, atOnce }) => {
-        own.throughputs = throughputsFrom(alone(so), decoding)
-        tell(
-          `${softwareEncoders[codec].name}, ${effort}, ${width}×${height}${atOnce > 1 ? `, ${atOnce} at once` : ''}`,
-        )
+    const ran = await runAll(
+      runs,
+      (spec) => endlessly(clipOf(spec), softwareEncoder(spec)),
+      seconds,
+      {
+        rateOf: onProcessor,
+        signal,
+        told: (so, { codec, effort, width, height, atOnce }) => {
+          own.throughputs = throughputsFrom(alone(so), decoding)
+          tell(
+            `${softwareEncoders[codec].name}, ${effort}, ${width}×${height}${atOnce > 1 ? `, ${atOnce} at once` : ''}`,
+          )
+        },
       },
-    })
+    )
     own.throughputs = throughputsFrom(alone(ran), decoding)
 
     const mixed: MixedRun[][] = []
@@ -236,7 +237,7 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
       if (signal.aborted) break
       tell(`${mix.length} different encodes at once`)
       const results = await runTogether(
-        mix.map((spec) => softwareEncode(clipOf(spec), spec)),
+        mix.map((spec) => endlessly(clipOf(spec), softwareEncoder(spec))),
         Math.max(2, seconds),
         signal,
       )
@@ -248,11 +249,24 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
     const factor = togetherFactor([...mixed, ...alikeAtOnce(ran)], throughputsFrom(alone(ran), []))
     if (factor !== undefined) own.togetherFactor = factor
 
+    let reference: LikenessReference | null = null
+    if (isThorough && !signal.aborted) {
+      reference = await makeLikenessReference({ folder, signal })
+      const told = (spec: string): void => tell(`How good at its bits: ${spec}`)
+      for await (const known of efficienciesOf(own, softwareEncoder, reference, told))
+        own.throughputs = withEfficiencies(own.throughputs, known)
+    }
+
     for (const { family, codecs: listedCodecs } of graphics) {
       if (signal.aborted) break
       tell(`Opening ${family.name}`)
       const device = await measureGraphics(family, listedCodecs, { clipOf, seconds, signal })
-      if (device) devices.push(device)
+      if (!device) continue
+      devices.push(device)
+      if (!reference) continue
+      const encoder = graphicsEncoder(family)
+      for await (const known of efficienciesOf(device, encoder, reference, () => {}))
+        device.throughputs = withEfficiencies(device.throughputs, known)
     }
     tell('Done')
     return known()
@@ -272,7 +286,8 @@ async function measureGraphics(
   }: { clipOf: (size: { width: number }) => string; seconds: number; signal: AbortSignal },
 ): Promise<Device | null> {
   const [large] = measuredSizes
-  const argumentsOf = (spec: EncodeSpec): string[] => graphicsEncode(clipOf(spec), spec, family)
+  const encoder = graphicsEncoder(family)
+  const argumentsOf = (spec: EncodeSpec): string[] => endlessly(clipOf(spec), encoder(spec))
   const opened: Codec[] = []
   for (const codec of listed) {
     const spec = { codec, effort: 'balanced', ...large } as const

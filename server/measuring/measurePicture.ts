@@ -20,8 +20,8 @@ import {
   type Work,
   writeClip,
 } from './clip'
-import { ask, programVersion } from './encoderProgram'
-import { readMeasures } from './pictureMeasures'
+import { programVersion } from './encoderProgram'
+import { frameBitrateKbps, readMeasures } from './pictureMeasures'
 
 /** What is told while a picture is measured. */
 export interface PictureReport {
@@ -79,31 +79,6 @@ async function encode(
   return path
 }
 
-/** kb/s of the frames alone. */
-async function bitrateOf(path: string, framesPerSecond: number, { signal }: Work): Promise<number> {
-  const { output } = await ask(
-    'ffprobe',
-    [
-      '-v',
-      'error',
-      '-select_streams',
-      'v:0',
-      '-show_entries',
-      'packet=size',
-      '-of',
-      'csv=p=0',
-      path,
-    ],
-    { signal },
-  )
-  const sizes = output
-    .split(/[\s,]+/)
-    .filter(Boolean)
-    .map(Number)
-  const bytes = sizes.reduce((sum, size) => sum + size, 0)
-  return (bytes * 8 * framesPerSecond) / 1000 / Math.max(1, sizes.length)
-}
-
 /** An encode scaled back to the clip's size and held against it. */
 async function compare(
   path: string,
@@ -143,7 +118,7 @@ export async function measurePoint(
 ): Promise<MeasuredPoint> {
   const { width, height, framesPerSecond } = encoded
   const made = await encode(encoded, reference, place, work)
-  const videoBitrateKbps = await bitrateOf(made, framesPerSecond, work)
+  const videoBitrateKbps = await frameBitrateKbps(made, framesPerSecond, work.signal)
   const measures = await compare(made, encoded, reference, work)
   await rm(made)
   return { width, height, framesPerSecond, videoBitrateKbps, ...measures }

@@ -1,5 +1,9 @@
 import { join } from 'node:path'
-import { videoArguments } from '@green-mantle/core/encoding'
+import {
+  type GraphicsFamily,
+  graphicsEncoderName,
+  videoArguments,
+} from '@green-mantle/core/encoding'
 import type { PlannedRun } from '@green-mantle/core/measured'
 import { newPlanDetails, type Size } from '@green-mantle/core/show'
 import { ask } from './encoderProgram'
@@ -30,21 +34,51 @@ export const inputOf = (clip: string): string[] => ['-stream_loop', '-1', '-i', 
 export const nowhere = ['-f', 'null', '-']
 
 /** Bits that a picture of this size is usually given, so that the encoder has its usual work. */
-export const defaultBitrateKbps = ({ width, height }: { width: number; height: number }): number =>
+const defaultBitrateKbps = ({ width, height }: { width: number; height: number }): number =>
   Math.max(200, Math.round((width * height * clipFramesPerSecond * 0.1) / 1000))
 
 export type EncodeSpec = Omit<PlannedRun, 'atOnce'>
 
-export const softwareEncode = (clip: string, spec: EncodeSpec): string[] => [
+/** How a device encodes a picture: what FFmpeg is told before its input and after it. */
+export interface DeviceEncode {
+  before: readonly string[]
+  after: readonly string[]
+}
+export type DeviceEncoder = (spec: EncodeSpec, videoBitrateKbps?: number) => DeviceEncode
+
+export const softwareEncoder: DeviceEncoder = (
+  spec,
+  videoBitrateKbps = defaultBitrateKbps(spec),
+) => ({
+  before: [],
+  after: [
+    ...['-pix_fmt', 'yuv420p'],
+    ...videoArguments({
+      ...spec,
+      framesPerSecond: clipFramesPerSecond,
+      videoBitrateKbps,
+      keyframeIntervalSeconds: 2,
+      bFrames: 2,
+      encoder: newPlanDetails().encoder,
+    }),
+  ],
+})
+
+export const graphicsEncoder =
+  (family: GraphicsFamily): DeviceEncoder =>
+  ({ codec, effort, ...size }, videoBitrateKbps = defaultBitrateKbps(size)) => ({
+    before: family.deviceArguments,
+    after: [
+      ...['-vf', family.filter],
+      ...['-c:v', graphicsEncoderName(codec, family), ...family.effortArguments[effort]],
+      ...['-b:v', `${videoBitrateKbps}k`, '-g', `${2 * clipFramesPerSecond}`],
+    ],
+  })
+
+/** Encodes a clip over and over, as fast as it goes, and keeps nothing of it. */
+export const endlessly = (clip: string, { before, after }: DeviceEncode): string[] => [
+  ...before,
   ...inputOf(clip),
-  ...['-map', '0:v:0', '-pix_fmt', 'yuv420p'],
-  ...videoArguments({
-    ...spec,
-    framesPerSecond: 30,
-    videoBitrateKbps: defaultBitrateKbps(spec),
-    keyframeIntervalSeconds: 2,
-    bFrames: 2,
-    encoder: newPlanDetails().encoder,
-  }),
+  ...['-map', '0:v:0', ...after],
   ...nowhere,
 ]

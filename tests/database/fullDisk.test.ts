@@ -96,6 +96,24 @@ describe.skipIf(!isMounted)('a disk that is full (needs root, to mount one of it
     expect(again).toMatchObject({ outcome: 'saved' })
   })
 
+  it('changes no tables without room, and does it when there is some again', async () => {
+    await database.raw('CREATE DATABASE older')
+    const older = mariadb.url.replace(/[^/]*$/, 'older')
+    fill()
+    const refused = await migrate(older).then(
+      () => null,
+      (error: unknown) => problemFrom(error).details,
+    )
+    expect(refused).toMatchObject({ status: 507, title: 'The disk is full' })
+    expect(mariadb.process.exitCode ?? mariadb.process.signalCode).toBeNull()
+    rmSync(filler)
+    await migrate(older)
+    const opened = connect(older)
+    await createShow(opened, 'show', demoShow)
+    expect((await readShow(opened, 'show'))?.show).toEqual(demoShow)
+    await opened.destroy()
+  })
+
   it('does not keep the database from ending, and what was committed is there when it starts again', async () => {
     fill()
     const before = (await readShow(database, 'show'))!

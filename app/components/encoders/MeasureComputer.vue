@@ -96,12 +96,14 @@ const speeds = computed(() =>
     />
     <p v-if="!going" class="text-ink-2 mt-2 max-w-[75ch]">
       Real encodes of a moving picture, each by itself and several at once, on the machine that runs
-      this application. Leave it alone meanwhile. {{ origin }}
+      this application. The thorough pass also holds what every encoder makes against its original:
+      what it gets out of a bit. Leave it alone meanwhile. {{ origin }}
     </p>
     <div v-if="known?.measured && !isInUse" class="mt-3 flex flex-wrap gap-x-8 gap-y-3">
       <table v-if="speeds.length > 0">
         <caption class="text-ink-2 text-left text-xs">
-          Megapixels a second, and milliseconds that every frame costs besides
+          Megapixels a second, milliseconds that every frame costs besides, and × what it gets out
+          of a bit
         </caption>
         <tbody>
           <tr v-for="{ key, device, codec, values } in speeds" :key="key">
@@ -111,6 +113,9 @@ const speeds = computed(() =>
             <td v-for="value in values" :key="value.effort" class="number pr-4 text-right">
               {{ value.megapixelsPerSecond }}
               <span class="text-ink-2 text-xs">+{{ value.millisecondsAFrame ?? 0 }} ms</span>
+              <span v-if="value.efficiency" class="text-ink-2 text-xs">
+                ×{{ value.efficiency.toFixed(2) }}
+              </span>
               <span class="text-ink-2 block text-xs">{{ value.effort }}</span>
             </td>
           </tr>

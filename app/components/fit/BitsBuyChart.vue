@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { comparedVariants } from '@green-mantle/core/fit'
 import {
+  encodedPictureOf,
   type Crossing,
   crossingsOf,
   logarithmicBitrates,
@@ -9,7 +10,6 @@ import {
   scoreCurves,
 } from '@green-mantle/core/media'
 import { nextStepInWords } from '@green-mantle/core/plan'
-import { pictureOf } from '@green-mantle/core/show'
 import { kbpsInWords, renditionInWords } from '@green-mantle/core/words'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import {
@@ -47,7 +47,7 @@ const { colours, text, number } = useChartTheme()
 
 const bitrates = logarithmicBitrates(drawnRange.fromKbps, drawnRange.toKbps, 60)
 const screen = computed(() => props.row.screens[0] ?? 'desk')
-const picture = computed(() => pictureOf(store.show))
+const picture = computed(() => encodedPictureOf(store.show))
 
 const variants = computed(() =>
   comparedVariants(props.row.rules, props.row.sizes, store.show.canvasPair.framesPerSecond),

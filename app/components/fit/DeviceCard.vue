@@ -8,6 +8,7 @@ import {
   type Effort,
   efforts,
 } from '@green-mantle/core/show'
+import { measuredEfficiency } from '@green-mantle/core/media'
 import { codecNames, wholeNumber } from '@green-mantle/core/words'
 import { FileInput, Trash2 } from '@lucide/vue'
 import { computed } from 'vue'
@@ -30,6 +31,12 @@ const speedOf = (codec: Codec, effort: Effort): number | null =>
 const costOf = (codec: Codec, effort: Effort): number | undefined =>
   props.device.throughputs.find((speed) => speed.codec === codec && speed.effort === effort)
     ?.millisecondsAFrame
+/** What it gets out of a bit, where it was measured. */
+const efficiencyOf = (codec: Codec, effort: Effort): number | undefined =>
+  measuredEfficiency(props.device, { codec, effort })
+const hasEfficiencies = computed(() =>
+  props.device.throughputs.some(({ efficiency }) => efficiency !== undefined),
+)
 const hasFrameCosts = computed(() =>
   props.device.throughputs.some(({ millisecondsAFrame }) => millisecondsAFrame !== undefined),
 )
@@ -134,9 +141,19 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
             <span v-if="costOf(codec, effort)" class="number text-ink-2 block text-right text-xs">
               + {{ costOf(codec, effort) }} ms
             </span>
+            <span
+              v-if="efficiencyOf(codec, effort)"
+              class="number text-ink-2 block text-right text-xs"
+            >
+              × {{ efficiencyOf(codec, effort)?.toFixed(2) }}
+            </span>
           </td>
         </tr>
       </tbody>
     </table>
+    <p v-if="hasEfficiencies" class="text-ink-2 mt-2 max-w-[75ch] text-xs">
+      × is what it gets out of a bit beside software H.264 at its finest, as measured on a moving
+      picture without a camera. Scores and plans go by it; where it stands nowhere, by usual values.
+    </p>
   </section>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { pictureScore, scoreWord } from '@green-mantle/core/media'
+import { encodedPictureOf, pictureScore, scoreWord } from '@green-mantle/core/media'
 import { wireSecond } from '@green-mantle/core/network'
 import {
   audioSampleRatesHz,
@@ -14,7 +14,6 @@ import {
   type RateControl,
   rateControls,
   type Rendition,
-  pictureOf,
 } from '@green-mantle/core/show'
 import {
   kbpsFromBytesPerSecond,
@@ -77,7 +76,7 @@ const wireParts = computed(() => {
 })
 const scores = computed(() =>
   props.row.screens.map((screen) => {
-    const score = pictureScore(props.row.rendition, pictureOf(store.show), screen)
+    const score = pictureScore(props.row.rendition, encodedPictureOf(store.show), screen)
     return `${Math.round(score)} ${scoreWord(score)} ${judgedOnInWords(screen)}`
   }),
 )

@@ -8,6 +8,7 @@ import {
   withoutGoneDevices,
 } from '@green-mantle/core/show'
 import { withLoadCorrected } from '@green-mantle/core/measured'
+import { measuredEfficiency } from '@green-mantle/core/media'
 import { nanoid } from 'nanoid'
 import { useShowStore } from '~/stores/show'
 
@@ -51,9 +52,15 @@ export function useComputerEditing() {
     const others = device.throughputs.filter(
       (speed) => speed.codec !== codec || speed.effort !== effort,
     )
+    // What it gets out of a bit is no matter of its speed, and stays.
+    const efficiency = measuredEfficiency(device, { codec, effort })
+    const typed = {
+      ...{ codec, effort },
+      ...(efficiency !== undefined && { efficiency }),
+    }
     changeDevice(device, {
       throughputs:
-        megapixelsPerSecond === null ? others : [...others, { codec, effort, megapixelsPerSecond }],
+        megapixelsPerSecond === null ? others : [...others, { ...typed, megapixelsPerSecond }],
     })
   }
 

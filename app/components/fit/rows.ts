@@ -7,6 +7,7 @@ import {
   takenRecordings,
 } from '@green-mantle/core/fit'
 import {
+  encodedPictureOf,
   bitsPerPixel,
   bitsPerPixelWord,
   type JudgedOn,
@@ -23,7 +24,6 @@ import {
   type Rules,
   type Show,
   type Size,
-  pictureOf,
 } from '@green-mantle/core/show'
 
 /** Everything that Fit shows of one send or recording. */
@@ -115,7 +115,7 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
   })
   return [...sends, ...recordings].map((start): FitRow => {
     const { rendition, destination, rules, canvas, screens } = start
-    const score = pictureScore(rendition, pictureOf(show), screens[0] ?? 'desk')
+    const score = pictureScore(rendition, encodedPictureOf(show), screens[0] ?? 'desk')
     const bits = bitsPerPixel(rendition)
     const offered = sizesToOffer(rules, show.canvasPair[canvas])
     const isOffered = offered.some((size) => sameSize(size, rendition))

@@ -1,7 +1,7 @@
 import { acceptedFrameRates, isCarried, sizesToOffer, usableUploadOf } from '../../fit'
-import { pictureScore } from '../../media'
+import { encodedPictureOf, pictureScore } from '../../media'
 import { countedSamples, knowsHowLow } from '../../network'
-import { type Codec, lineOf, type Pin, pictureOf, type Rendition, type Show } from '../../show'
+import { type Codec, lineOf, type Pin, type Rendition, type Show } from '../../show'
 import {
   recordedLike,
   withDestinationOff,
@@ -165,7 +165,7 @@ const maxDropped = 2
  */
 function leaveOutWays(sent: readonly Destination[], show: PlannedShow): Improvement[] {
   const scoreOf = ({ renditions: [main], viewers }: Destination): number =>
-    main ? pictureScore(main, pictureOf(show), viewers[0] ?? 'desk') : 0
+    main ? pictureScore(main, encodedPictureOf(show), viewers[0] ?? 'desk') : 0
   const isPoor = (destination: Destination): boolean => scoreOf(destination) < poorBelow
   if (sent.filter(isPoor).length < poorAtOnce) return []
   return sent

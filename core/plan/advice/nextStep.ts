@@ -89,7 +89,7 @@ function lowestBitrate(
 function bestPictureAt({ problem }: ShowProblem, { choices }: Demand, bitrate: number) {
   const worthAt = ({ first, scores }: Choice): number => scores[bitrate - first] ?? -1
   const [best] = [...choices].sort((a, b) => worthAt(b) - worthAt(a)) as [Choice]
-  const { canvas: _canvas, ...picture } = problem.shapes[best.shape]!
+  const { canvas: _canvas, efficiency: _efficiency, ...picture } = problem.shapes[best.shape]!
   return {
     units: worthAt(best),
     picture: { ...picture, videoBitrateKbps: problem.bitratesKbps[bitrate]! },
@@ -198,7 +198,7 @@ function pictureIn(
   demand: number,
 ): Partial<Rendition> {
   const { shape, bitrateKbps } = encodes[assignments[demand]!.encode!]!
-  const { canvas: _canvas, ...picture } = problem.shapes[shape]!
+  const { canvas: _canvas, efficiency: _efficiency, ...picture } = problem.shapes[shape]!
   return { ...picture, videoBitrateKbps: bitrateKbps }
 }
 

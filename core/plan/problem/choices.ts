@@ -3,10 +3,11 @@ import {
   highestBitrateKbps,
   type JudgedOn,
   saturatingBitrateKbps,
+  type ScoredPicture,
   shapeTerm,
 } from '../../media'
 import { tcpCeilingKbps, wireRateKbps } from '../../network'
-import type { Destination, Picture, Rendition, Rules } from '../../show'
+import type { Destination, Rendition, Rules } from '../../show'
 import { type Choice, scoreUnitsPerPoint, type Shape } from './problem'
 
 /** By the place of the shape and the frames of look-ahead. */
@@ -18,7 +19,7 @@ export type FinenessTables = (shape: number, lookAheadFrames: number) => Float64
  */
 export function finenessTables(
   shapes: readonly Shape[],
-  picture: Picture,
+  picture: ScoredPicture,
   bitratesKbps: readonly number[],
 ): FinenessTables {
   const byLookAhead = new Map<number, Float64Array[]>()
@@ -104,7 +105,7 @@ export function acceptedRange(
 }
 
 interface Wanted {
-  picture: Picture
+  picture: ScoredPicture
   /** What size and frame rate make of the picture; see `meanShapeTerm`. */
   shapeTerm: number
   lookAheadFrames: number
@@ -116,7 +117,7 @@ interface Wanted {
 /** Mean over what it is judged on of what size and frame rate make of the picture, 0 to 1. */
 export const meanShapeTerm = (
   shape: Pick<Shape, 'width' | 'height' | 'framesPerSecond'>,
-  picture: Picture,
+  picture: ScoredPicture,
   screens: readonly JudgedOn[],
 ): number =>
   screens.reduce((sum, screen) => sum + shapeTerm(shape, picture, screen), 0) / screens.length

@@ -6,6 +6,7 @@ export function isSmaller(a: Shape, b: Shape): boolean {
   return (
     a.codec === b.codec &&
     a.effort === b.effort &&
+    a.efficiency === b.efficiency &&
     pixelsOfA <= pixelsOfB &&
     a.framesPerSecond <= b.framesPerSecond &&
     (pixelsOfA < pixelsOfB || a.framesPerSecond < b.framesPerSecond)
@@ -37,7 +38,8 @@ export function withEarnings(
   const made = new Map<Choice, Choice>()
   const groups = new Map<string, Choice[]>()
   for (const choice of choices) {
-    const key = `${shapeOf(choice).codec} ${shapeOf(choice).effort}`
+    const { codec, effort, efficiency } = shapeOf(choice)
+    const key = `${codec} ${effort} ${efficiency}`
     groups.set(key, [...(groups.get(key) ?? []), choice])
   }
   for (const alike of groups.values()) {

@@ -11,6 +11,8 @@ export interface Shape {
   framesPerSecond: Rendition['framesPerSecond']
   codec: Codec
   effort: Effort
+  /** What those that make it get out of a bit, where that was measured: what makes it otherwise makes another shape. */
+  efficiency?: number
 }
 
 /** A device that can make a shape, and the share of the device that it takes, 1 = all of it. */

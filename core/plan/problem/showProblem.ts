@@ -5,8 +5,8 @@ import {
   takesSize,
   usableUploadOf,
 } from '../../fit'
-import { encoderLoad, judgedOn, recordingMegabytes } from '../../media'
-import { type Destination, type Rendition, type Rules, pictureOf } from '../../show'
+import { encodedPictureOf, encoderLoad, judgedOn, recordingMegabytes } from '../../media'
+import { type Destination, type Rendition, type Rules } from '../../show'
 import {
   acceptedRange,
   type BitrateRange,
@@ -105,45 +105,52 @@ function relaySteps({ rules, renditions: [main] }: Destination): number[] {
   return isPinned && main ? [main.videoBitrateKbps] : ownSteps(rules)
 }
 
-/** The place of a shape among all: first of its picture, then of the effort. */
-type ShapeIndex = (picture: Omit<Shape, 'effort'>) => (effort: Shape['effort']) => number
+/** The places among all shapes of those of a picture and effort: one for each way in which devices make it. */
+type ShapeIndices = (picture: Omit<Shape, 'effort'>) => (effort: Shape['effort']) => number[]
 
-/** Collects the shapes that a device can make, each once and with its places; without known devices every shape has one. */
+/**
+ * Collects the shapes that a device can make, each once and with its places; without known devices every
+ * shape has one. What devices were measured to make better or worse is a shape for each.
+ */
 function shapesWithPlaces({ computer: { devices } }: PlannedShow): {
   shapes: Shape[]
   places: Place[][]
-  indexOf: ShapeIndex
+  indicesOf: ShapeIndices
 } {
   const shapes: Shape[] = []
   const places: Place[][] = []
-  const known = new Map<string, Map<string, number>>()
+  const known = new Map<string, Map<string, number[]>>()
   const throughputs = devices.map(
     (device) => new Map(device.throughputs.map((each) => [`${each.codec} ${each.effort}`, each])),
   )
-  const placesOf = (shape: Shape): Place[] => {
-    const made = throughputs.flatMap((byEncoding, device): Place[] => {
+  const added = (shape: Shape): number[] => {
+    // On no known device it is made as the tables say.
+    const byEfficiency = new Map<number | undefined, Place[]>([[undefined, []]])
+    throughputs.forEach((byEncoding, device) => {
       const throughput = byEncoding.get(`${shape.codec} ${shape.effort}`)
-      return throughput !== undefined && takesSize(devices[device]!, shape)
-        ? [{ device, load: encoderLoad(shape, throughput, devices[device]!.togetherFactor) }]
-        : []
+      if (throughput === undefined || !takesSize(devices[device]!, shape)) return
+      const load = encoderLoad(shape, throughput, devices[device]!.togetherFactor)
+      const alike = byEfficiency.get(throughput.efficiency) ?? []
+      byEfficiency.set(throughput.efficiency, [...alike, { device, load }])
     })
-    return [...made, { device: devices.length, load: 0 }]
+    byEfficiency.get(undefined)!.push({ device: devices.length, load: 0 })
+    return [...byEfficiency].map(([efficiency, own]) => {
+      places.push(own)
+      return shapes.push(efficiency === undefined ? shape : { ...shape, efficiency }) - 1
+    })
   }
   return {
     shapes,
     places,
-    indexOf(picture) {
+    indicesOf(picture) {
       const { canvas, width, height, framesPerSecond, codec } = picture
       const key = `${canvas} ${width} ${height} ${framesPerSecond} ${codec}`
-      const byEffort = known.get(key) ?? new Map<string, number>()
+      const byEffort = known.get(key) ?? new Map<string, number[]>()
       known.set(key, byEffort)
       return (effort) => {
-        const index = byEffort.get(effort)
-        if (index !== undefined) return index
-        const shape = { ...picture, effort }
-        byEffort.set(effort, shapes.push(shape) - 1)
-        places.push(placesOf(shape))
-        return shapes.length - 1
+        const indices = byEffort.get(effort) ?? added({ ...picture, effort })
+        byEffort.set(effort, indices)
+        return indices
       }
     },
   }
@@ -154,7 +161,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
   const usableKbps = Math.floor(usableUploadOf(show).usableKbps)
   const diskGigabytes = show.computer.freeDiskGigabytes
   const requests = renditionRequestsOf(show)
-  const { shapes, places, indexOf } = shapesWithPlaces(show)
+  const { shapes, places, indicesOf } = shapesWithPlaces(show)
   const relays = show.destinations.filter(({ on, connection }) => on && connection === 'relay')
   const bitratesKbps = bitratesOf(requests, relays, usableKbps)
   const relayRenditions = relays.map((relay) =>
@@ -166,8 +173,8 @@ export function showProblem(show: PlannedShow): ShowProblem {
     bitratesKbps,
     shapes,
     places,
-    indexOf,
-    fineness: finenessTables(shapes, pictureOf(show), bitratesKbps),
+    indicesOf,
+    fineness: finenessTables(shapes, encodedPictureOf(show), bitratesKbps),
     wireTable,
     isStep: Uint8Array.from(bitratesKbps, (bitrate) => (bitrate % bitrateStepKbps === 0 ? 1 : 0)),
     listedTo: listedToFor(requests, relays, bitratesKbps),
@@ -247,7 +254,7 @@ interface ChoiceContext {
   bitratesKbps: readonly number[]
   shapes: readonly Shape[]
   places: readonly (readonly Place[])[]
-  indexOf: ShapeIndex
+  indicesOf: ShapeIndices
   fineness: FinenessTables
   wireTable: ReturnType<typeof wireTables>
   /** Whether a bitrate is one of the steps, and not only somebody's pinned one. */
@@ -293,7 +300,7 @@ function choicesOf(
   feeding: readonly Destination[],
   context: ChoiceContext,
 ): Choice[] {
-  const { show, bitratesKbps, shapes, places, indexOf, listedTo, fineness, wireTable } = context
+  const { show, bitratesKbps, shapes, places, indicesOf, listedTo, fineness, wireTable } = context
   const { rules, rendition, pins, destination, priority, steps, viewers } = request
   const isPinned = pins.has('video bitrate')
   const pinned = firstAtLeast(bitratesKbps, rendition.videoBitrateKbps)
@@ -321,27 +328,31 @@ function choicesOf(
       ? wireTable(destination, { ...rendition, framesPerSecond })
       : notSent
     const wanted = {
-      picture: pictureOf(show),
-      shapeTerm: meanShapeTerm(picture, pictureOf(show), judgedOn(viewers, request.source.step)),
+      picture: encodedPictureOf(show),
+      shapeTerm: meanShapeTerm(
+        picture,
+        encodedPictureOf(show),
+        judgedOn(viewers, request.source.step),
+      ),
       lookAheadFrames: rendition.encoder.lookAheadFrames,
       priority,
       steps,
     }
-    const indexFor = indexOf(picture)
-    for (const effort of effortsOf(request, show)) {
-      const index = indexFor(effort)
-      if (!places[index]!.some(({ device }) => devices.includes(device))) continue
-      const choice = choiceOf(index, shapes[index]!, range, wanted, {
-        bitratesKbps,
-        isOffered,
-        listedTo,
-        fineness,
-        wireKbps,
-        diskMegabytes,
-        mayBeFed: feeding.length > 0,
-      })
-      if (choice) choices.push(choice)
-    }
+    const indicesFor = indicesOf(picture)
+    for (const effort of effortsOf(request, show))
+      for (const index of indicesFor(effort)) {
+        if (!places[index]!.some(({ device }) => devices.includes(device))) continue
+        const choice = choiceOf(index, shapes[index]!, range, wanted, {
+          bitratesKbps,
+          isOffered,
+          listedTo,
+          fineness,
+          wireKbps,
+          diskMegabytes,
+          mayBeFed: feeding.length > 0,
+        })
+        if (choice) choices.push(choice)
+      }
   }
   return withEarnings(choices, shapes, {
     marginUnits: marginUnitsOf(request, show),

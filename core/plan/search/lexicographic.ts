@@ -1,5 +1,5 @@
 import type { Preferences } from '../problem/preferences'
-import type { Problem, Solution } from '../problem/problem'
+import type { Problem, Shape, Solution } from '../problem/problem'
 import {
   type Encode,
   encodesOfSolution,
@@ -384,12 +384,19 @@ function lastEncodes(
   { last }: Preferences,
   best: readonly Encode[],
 ): Encode[] | null {
-  const { demands, relays, shapes, bitratesKbps } = problem
+  const { demands, relays, shapes, places, bitratesKbps } = problem
+  const keyOf = ({
+    width,
+    height,
+    framesPerSecond,
+    codec,
+    effort,
+  }: Omit<Shape, 'canvas'>): string => `${width} ${height} ${framesPerSecond} ${codec} ${effort}`
+  /** By canvas, picture and device: what devices make differently are several shapes. */
   const shapeOf = new Map(
-    shapes.map(({ canvas, width, height, framesPerSecond, codec, effort }, index) => [
-      `${canvas} ${width} ${height} ${framesPerSecond} ${codec} ${effort}`,
-      index,
-    ]),
+    shapes.flatMap((shape, index) =>
+      places[index]!.map(({ device }) => [`${shape.canvas} ${device} ${keyOf(shape)}`, index]),
+    ),
   )
   let isAnyKnown = false
   const encodes = new Map<string, Encode>()
@@ -401,10 +408,7 @@ function lastEncodes(
       let own = { ...encode, relay: served.relay }
       if (cells) {
         const canvas = shapes[choices[0]!.shape]!.canvas
-        const { width, height, framesPerSecond, codec, effort } = cells
-        const shape = shapeOf.get(
-          `${canvas} ${width} ${height} ${framesPerSecond} ${codec} ${effort}`,
-        )
+        const shape = shapeOf.get(`${canvas} ${cells.device} ${keyOf(cells)}`)
         const bitrate = bitratesKbps.indexOf(cells.videoBitrateKbps)
         const isReachable = cells.relay === null ? direct : able.includes(cells.relay)
         if (shape !== undefined && bitrate >= 0 && cells.device >= 0 && isReachable) {

@@ -80,6 +80,7 @@ export function brokenConstraints(problem: Problem, solution: Solution): string[
       return (
         a.codec === b.codec &&
         a.effort === b.effort &&
+        a.efficiency === b.efficiency &&
         a.width * a.height <= b.width * b.height &&
         a.framesPerSecond <= b.framesPerSecond &&
         (a.width * a.height < b.width * b.height || a.framesPerSecond < b.framesPerSecond)

@@ -230,6 +230,7 @@ function programOf(problem: Problem): Program {
 const isSmallerShape = (a: Shape, b: Shape): boolean =>
   a.codec === b.codec &&
   a.effort === b.effort &&
+  a.efficiency === b.efficiency &&
   a.width * a.height <= b.width * b.height &&
   a.framesPerSecond <= b.framesPerSecond &&
   a.width * a.height * a.framesPerSecond < b.width * b.height * b.framesPerSecond

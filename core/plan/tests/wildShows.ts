@@ -85,6 +85,7 @@ export function wildShow(seed: number, destinations: number): Show {
               throughputs: device.throughputs.map((each) => ({
                 ...each,
                 ...(chance(40) && { millisecondsAFrame: pick([0, 0.5, 3]) }),
+                ...(chance(20) && { efficiency: pick([0.05, 0.6, 1, 1.7, 20]) }),
               })),
             })),
       freeDiskGigabytes: pick([null, 0, 0.05, 500]),

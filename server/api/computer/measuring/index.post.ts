@@ -1,4 +1,4 @@
-import { measuringPasses } from '@green-mantle/core/measured'
+import { measuringPasses, withEarlierEfficiencies } from '@green-mantle/core/measured'
 import { setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { useDatabase } from '../../../database/connection'
@@ -18,13 +18,13 @@ export default apiHandler(async (event) => {
   })
   requireEncoder('There is nothing to measure with')
   const database = await useDatabase()
-  const { installation } = await readOwnComputer(database)
+  const { installation, computer: earlier } = await readOwnComputer(database)
   requireBegun(
     beginMeasuring({
       pass,
       installation,
       recordingFolder: process.cwd(),
-      keep: (computer) => keepOwnComputer(database, computer),
+      keep: (computer) => keepOwnComputer(database, withEarlierEfficiencies(computer, earlier)),
     }),
   )
   setResponseStatus(event, 202)

@@ -1,0 +1,126 @@
+import { codecEfficiencyOf, monotoneCurve } from '../media'
+import type { Codec, Computer, Effort, Throughput } from '../show'
+
+/** An encode held against its original. */
+export interface LikenessPoint {
+  videoBitrateKbps: number
+  /** Structural similarity of luma, 0 to 1. */
+  ssim: number
+}
+
+/** The encodes of one codec and effort of a device. */
+export interface EncoderPoints {
+  codec: Codec
+  effort: Effort
+  points: readonly LikenessPoint[]
+}
+
+/** The picture that what an encoder gets out of a bit is measured by. */
+export const efficiencyClip = { width: 960, height: 540, framesPerSecond: 30, seconds: 2 } as const
+
+/** Bits a pixel of the encodes in H.264; what its table says that a codec saves is left out of the others', so that all are about as good. */
+const bitsAPixel = [0.03, 0.07, 0.16] as const
+
+/** kb/s of the encodes that tell what a codec's encoders get out of a bit. */
+export function efficiencyBitratesKbps(codec: Codec): number[] {
+  const { width, height, framesPerSecond } = efficiencyClip
+  return bitsAPixel.map((bits) =>
+    Math.round((width * height * framesPerSecond * bits) / 1000 / codecEfficiencyOf(codec)),
+  )
+}
+
+/** Likeness in decibels, in which curves over the logarithm of the bitrate are about straight. */
+const decibels = (ssim: number): number => -10 * Math.log10(Math.max(1e-6, 1 - ssim))
+
+/** ln(kb/s) over the likeness that it buys; null where more bits never bought any. */
+function bitsOver(points: readonly LikenessPoint[]) {
+  const rising: { place: number; value: number }[] = []
+  for (const { videoBitrateKbps, ssim } of [...points].sort(
+    (a, b) => a.videoBitrateKbps - b.videoBitrateKbps,
+  )) {
+    const place = decibels(ssim)
+    if (videoBitrateKbps > 0 && place > (rising.at(-1)?.place ?? -Infinity))
+      rising.push({ place, value: Math.log(videoBitrateKbps) })
+  }
+  const [first, last] = [rising[0], rising.at(-1)]
+  if (!first || !last || rising.length < 2) return null
+  const at = monotoneCurve({
+    places: rising.map(({ place }) => place),
+    values: rising.map(({ value }) => value),
+  })
+  return { from: first.place, to: last.place, at }
+}
+
+const integrationSteps = 60
+
+/**
+ * How many times the bits of the one encoder another needs for the same likeness: the mean of the
+ * logarithm over all that both reach (Bjøntegaard 2001, VCEG-M33, "BD rate"; with curves that never fall
+ * instead of cubics). null where they reach nothing in common.
+ */
+export function bitsForTheSame(
+  one: readonly LikenessPoint[],
+  other: readonly LikenessPoint[],
+): number | null {
+  const [a, b] = [bitsOver(one), bitsOver(other)]
+  if (!a || !b) return null
+  const from = Math.max(a.from, b.from)
+  const to = Math.min(a.to, b.to)
+  if (!(to > from)) return null
+  let sum = 0
+  for (let step = 0; step < integrationSteps; step += 1) {
+    const place = from + ((step + 0.5) / integrationSteps) * (to - from)
+    sum += b.at(place) - a.at(place)
+  }
+  return Math.exp(sum / integrationSteps)
+}
+
+const limits = { min: 0.05, max: 20 } as const
+
+/**
+ * What the encoders get out of a bit, with the reference, software H.264 at its finest, as 1; without
+ * those that are no way as good or as bad as it is at any of its bitrates.
+ */
+export function efficienciesFrom(
+  encoders: readonly EncoderPoints[],
+  reference: readonly LikenessPoint[],
+): (Pick<Throughput, 'codec' | 'effort'> & { efficiency: number })[] {
+  return encoders.flatMap(({ codec, effort, points }) => {
+    const times = bitsForTheSame(reference, points)
+    if (times === null) return []
+    const efficiency = Math.min(limits.max, Math.max(limits.min, 1 / times))
+    return [{ codec, effort, efficiency: Number(efficiency.toPrecision(3)) }]
+  })
+}
+
+/** Throughputs with what their encoders were measured to get out of a bit. */
+export const withEfficiencies = (
+  throughputs: readonly Throughput[],
+  efficiencies: readonly Pick<Throughput, 'codec' | 'effort' | 'efficiency'>[],
+): Throughput[] =>
+  throughputs.map((each) => {
+    const known = efficiencies.find(
+      ({ codec, effort }) => codec === each.codec && effort === each.effort,
+    )
+    return known?.efficiency === undefined ? each : { ...each, efficiency: known.efficiency }
+  })
+
+/**
+ * A computer with what an earlier measurement of the same processor and program knew of its encoders and
+ * it does not: a quick look does not ask what they get out of a bit, which stays as it was.
+ */
+export function withEarlierEfficiencies(computer: Computer, earlier: Computer | null): Computer {
+  const [now, then] = [computer.measured, earlier?.measured]
+  if (!now || !then || now.processor !== then.processor || now.program !== then.program)
+    return computer
+  return {
+    ...computer,
+    devices: computer.devices.map((device) => {
+      const before = earlier?.devices.find(({ id }) => id === device.id)
+      const isKnown = device.throughputs.some(({ efficiency }) => efficiency !== undefined)
+      return before && !isKnown
+        ? { ...device, throughputs: withEfficiencies(device.throughputs, before.throughputs) }
+        : device
+    }),
+  }
+}

@@ -1,0 +1,56 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Device } from '@green-mantle/core/show'
+import { afterAll, describe, expect, it } from 'vitest'
+import { softwareEncoder } from './measuredEncodes'
+import { efficienciesOf, makeLikenessReference } from './measureEfficiencies'
+
+const folder = mkdtempSync(join(tmpdir(), 'green-mantle-efficiencies-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+const processor = (codec: 'h264' | 'hevc', effort: 'fastest'): Device => ({
+  ...{ id: 'processor', name: 'Processor', kind: 'processor' },
+  ...{ plannedSharePercent: 80, sessions: null, largest: { width: 7680, height: 4320 } },
+  throughputs: [{ codec, effort, megapixelsPerSecond: 100 }],
+})
+
+describe('what real encoders get out of a bit', () => {
+  it('is less where less effort is made, told one by one, and ends when it is stopped', async () => {
+    const stopping = new AbortController()
+    const reference = await makeLikenessReference({ folder, signal: stopping.signal }, 0.5)
+    expect(reference.points).toHaveLength(3)
+    const told: string[] = []
+    for await (const known of efficienciesOf(
+      processor('h264', 'fastest'),
+      softwareEncoder,
+      reference,
+      (what) => told.push(what),
+    )) {
+      expect(known).toEqual([
+        { codec: 'h264', effort: 'fastest', efficiency: expect.any(Number) as number },
+      ])
+      expect(known[0]!.efficiency).toBeGreaterThan(0.3)
+      expect(known[0]!.efficiency).toBeLessThan(0.97)
+    }
+    expect(told).toEqual(['libx264, fastest'])
+
+    // One that does not open has no likeness, and so no efficiency.
+    const broken = efficienciesOf(
+      processor('hevc', 'fastest'),
+      () => ({ before: [], after: ['-c:v', 'no_such_encoder'] }),
+      reference,
+      () => {},
+    )
+    expect((await broken.next()).value).toEqual([])
+
+    stopping.abort()
+    const stopped = efficienciesOf(
+      processor('h264', 'fastest'),
+      softwareEncoder,
+      reference,
+      () => {},
+    )
+    expect(await stopped.next()).toEqual({ done: true, value: undefined })
+  })
+})
