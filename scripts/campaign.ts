@@ -39,7 +39,7 @@ function report(findings: readonly Finding[]): string {
 - **web**: rebound host names, other origins and other ports.
 - **life**: saves in a row; how far memory grows after the first fifth.
 
-**A disk that is full** (\`tests/database/fullDisk.test.ts\`, on a disk mounted for it): MariaDB 10.11 ends itself where it has to take a statement back and finds no room for that. So nothing is written with less than 64 MB free, or too little for what is sent: a 507 in words, before the database is asked. What is there stays, and with room again it goes on. Another program that fills the disk while the database writes can still end it; it is started again, and what was acknowledged is there.
+**A disk that is full** (\`tests/database/fullDisk.test.ts\`, on a disk mounted for it): MariaDB 10.11 ends itself where it has to take a statement back and finds no room for that. So nothing is written with less than 64 MB free, or too little for what is sent: a 507 in words, before the database is asked; tables are not changed at a start either. What is there stays, and with room again it goes on. Another program that fills the disk while the database writes can still end it; it is started again, and what was acknowledged is there.
 
 As of ${day}, on two cores:
 

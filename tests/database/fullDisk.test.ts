@@ -97,8 +97,8 @@ describe.skipIf(!isMounted)('a disk that is full (needs root, to mount one of it
   })
 
   it('changes no tables without room, and does it when there is some again', async () => {
-    await database.raw('CREATE DATABASE older')
-    const older = mariadb.url.replace(/[^/]*$/, 'older')
+    await database.raw('CREATE DATABASE green_mantle_older')
+    const older = mariadb.urlOf('green_mantle_older')
     fill()
     const refused = await migrate(older).then(
       () => null,
