@@ -1,78 +1,148 @@
 import { fullState, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 
-/** How many may be below the floor at most, where that matters; else nobody is counted. */
-export interface BelowCount {
-  isCounted: boolean
-  max: number
+/**
+ * The resources of which plans take whole units and few, counted exactly instead of priced: who is below the
+ * floor or left out, the sessions of devices, relays. What is left of all of them is one number, a budget,
+ * written in a place value system: `place` is what a unit of a resource counts in it.
+ */
+export interface Counting {
+  counted: readonly { resource: number; max: number; place: number }[]
+  /** How many budgets there are. */
+  size: number
 }
 
-/** It does not matter where nobody may be below the floor, since then no such column is in play, or everybody may. */
-export function belowCount(
+/** More budgets than this take longer than they save. */
+const maxBudgets = 60
+
+/**
+ * What is worth counting: what has a price, and could run short. It does not matter who is below the floor
+ * where nobody may be, since then no such column is in play, or everybody may.
+ */
+export function countingOf(
   subproblems: readonly Subproblem[],
-  { capacity, below }: Resources,
-): BelowCount {
+  { capacity, sessions, leftOut, below }: Resources,
+  prices: Float64Array | null,
+): Counting {
   const members = subproblems.reduce((sum, { columns }) => sum + columns.members.length, 0)
-  const isCounted = capacity[below]! > 0 && capacity[below]! < members
-  return { isCounted, max: isCounted ? capacity[below]! : 0 }
+  const counted: { resource: number; max: number; place: number }[] = []
+  let size = 1
+  const add = (resource: number): void => {
+    const max = capacity[resource]!
+    if (max <= 0 || size * (max + 1) > maxBudgets) return
+    counted.push({ resource, max, place: size })
+    size *= max + 1
+  }
+  if (capacity[below]! < members) add(below)
+  // Sessions and relays, and what may be left out.
+  for (let resource = sessions; resource <= leftOut; resource += 1)
+    if (prices && prices[resource]! > 0) add(resource)
+  return { counted, size }
+}
+
+/** What a column uses of what is counted: as a budget, and whether a budget has it. */
+export interface CountedUse {
+  budget: number
+  /** By budget, 1 where it has as much of everything. */
+  fits: Uint8Array
+}
+
+/** The budget of which nothing is used yet. */
+export const wholeBudget = ({ size }: Counting): number => size - 1
+
+/** For each column in play of each subproblem what it uses of what is counted; alike ones share one. */
+export function countedUses(
+  subproblems: readonly Subproblem[],
+  { counted, size }: Counting,
+): CountedUse[][] {
+  const known = new Map<string, CountedUse>()
+  return subproblems.map(({ columns: { use }, inPlay }) =>
+    Array.from(inPlay, (column) => {
+      const amounts = counted.map(({ resource }) => {
+        for (let entry = use.first[column]!; entry < use.first[column + 1]!; entry += 1)
+          if (use.resource[entry] === resource) return use.amount[entry]!
+        return 0
+      })
+      const key = amounts.join()
+      const made = known.get(key) ?? {
+        budget: counted.reduce((sum, { place }, index) => sum + place * amounts[index]!, 0),
+        fits: Uint8Array.from({ length: size }, (_, budget) =>
+          counted.every(
+            ({ place, max }, index) => Math.floor(budget / place) % (max + 1) >= amounts[index]!,
+          )
+            ? 1
+            : 0,
+        ),
+      }
+      known.set(key, made)
+      return made
+    }),
+  )
 }
 
 /**
- * The best that those still to be served can be worth: of one subproblem those of each state, of later subproblems
- * everybody, where at most so many of them may be below the floor.
+ * The best that those still to be served can be worth within a budget: of one subproblem those of each
+ * state, of later subproblems everybody.
  */
-export type BestRest = (subproblem: number, below: number) => Float64Array
+export type BestRest = (subproblem: number, budget: number) => Float64Array
 
 /** `worth` says what a column is worth, given its subproblem and its place in play. */
 export function bestRestOf(
   subproblems: readonly Subproblem[],
-  count: BelowCount,
+  { size }: Counting,
+  uses: readonly (readonly CountedUse[])[],
   worth: (subproblem: number, at: number) => number,
 ): BestRest {
   // From the last subproblem on, each with what the later ones are worth.
-  let later = new Array<number>(count.max + 1).fill(0)
-  const byPart: Float64Array[][] = subproblems.map(() => [])
+  let later = new Array<number>(size).fill(0)
+  const bySubproblem: Float64Array[][] = subproblems.map(() => [])
   for (let index = subproblems.length - 1; index >= 0; index -= 1) {
     const subproblem = subproblems[index]!
-    const ofSet = bestOfSets(subproblem, count, (at) => worth(index, at))
-    const best = bestOfStates(subproblem, ofSet, later)
-    byPart[index] = best
+    const ofSets = bestOfSets(subproblem, uses[index]!, (at) => worth(index, at))
+    const best = bestOfStates(subproblem, ofSets, later)
+    bySubproblem[index] = best
     later = best.map((states) => states[fullState(subproblem)]!)
   }
-  return (subproblem, below) => byPart[subproblem]![below]!
+  return (subproblem, budget) => bySubproblem[subproblem]![budget]!
 }
 
-/** For each number that may be below the floor the best of every state; with nobody to be served, that of the later subproblems. */
+/** What the columns of a set are worth at best that use the same of what is counted. */
+interface BestOfUse {
+  use: CountedUse
+  worth: number
+}
+
+/** For each budget the best of every state; with nobody to be served, that of the later subproblems. */
 function bestOfStates(
   { states, firstMove, moveSet, moveTo }: Subproblem,
-  ofSet: readonly Float64Array[],
+  ofSets: readonly (readonly BestOfUse[])[],
   later: readonly number[],
 ): Float64Array[] {
   const best = later.map(() => new Float64Array(states.length).fill(-Infinity))
-  later.forEach((worth, below) => {
-    best[below]![0] = worth
+  later.forEach((worth, budget) => {
+    best[budget]![0] = worth
     for (let state = 1; state < states.length; state += 1)
       for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1)
-        for (let own = 0; own <= below; own += 1) {
-          const sum = ofSet[own]![moveSet[move]!]! + best[below - own]![moveTo[move]!]!
-          if (sum > best[below]![state]!) best[below]![state] = sum
+        for (const { use, worth: own } of ofSets[moveSet[move]!]!) {
+          if (use.fits[budget] === 0) continue
+          const sum = own + best[budget - use.budget]![moveTo[move]!]!
+          if (sum > best[budget]![state]!) best[budget]![state] = sum
         }
   })
   return best
 }
 
-/** For each number of members below the floor the best column of each set. */
 function bestOfSets(
-  { columns, inPlay, firstOfSet }: Subproblem,
-  { isCounted, max }: BelowCount,
+  { firstOfSet }: Subproblem,
+  uses: readonly CountedUse[],
   worth: (at: number) => number,
-): Float64Array[] {
-  const sets = firstOfSet.length - 1
-  const best = Array.from({ length: max + 1 }, () => new Float64Array(sets).fill(-Infinity))
-  for (let set = 0; set < sets; set += 1)
+): BestOfUse[][] {
+  return Array.from({ length: firstOfSet.length - 1 }, (_, set) => {
+    const best = new Map<CountedUse, number>()
     for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) {
-      const below = isCounted ? columns.below[inPlay[at]!]! : 0
-      if (below <= max) best[below]![set] = Math.max(best[below]![set]!, worth(at))
+      const use = uses[at]!
+      best.set(use, Math.max(best.get(use) ?? -Infinity, worth(at)))
     }
-  return best
+    return [...best].map(([use, worthOfUse]) => ({ use, worth: worthOfUse }))
+  })
 }

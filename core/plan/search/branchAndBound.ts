@@ -34,6 +34,8 @@ const rounds = { first: [16, 32, 64], after: 60, half: 16 } as const
 /** Which share of the gap between the first plan and the bound the first search reaches into; then so many times as far. */
 const firstReach = 1 / 32
 const widening = 4
+/** After so many nodes the search reaches further instead, as long as it can. */
+const maxVisits = 30
 
 /**
  * The selection of columns and bitrates that is worth most, every demand in exactly one of them.
@@ -76,14 +78,17 @@ export function* branchAndBound(
     const bound = yield* boundByPartialPricing(open, resources, found?.value ?? null, times)
     return yield* reducedCostFixed({ subproblems: open.subproblems, bound }, least(), resources)
   }
-  function* firstLook(given: Node, nearly = false): Generator<void, boolean> {
+  function* firstLook(
+    given: Node,
+    { nearly = false, countsSessions = false } = {},
+  ): Generator<void, boolean> {
     const open = nearly ? yield* reducedCostFixed(given, nearlyBest(given.bound), resources) : given
     const { found: first, isExhaustive } = yield* searchStructures(
       open.subproblems,
       open.bound,
       resources,
       -Infinity,
-      { maxSteps: stepsForFirst, isFirstEnough: true },
+      { maxSteps: stepsForFirst, isFirstEnough: true, countsSessions },
     )
     better(first)
     return isExhaustive
@@ -106,7 +111,7 @@ export function* branchAndBound(
   for (const times of found ? [] : rounds.first) {
     node = yield* steadily(bounded(node, times))
     upper = node.bound.upper
-    yield* steadily(firstLook(node, true))
+    yield* steadily(firstLook(node, { nearly: true }))
     if (!found && (yield* steadily(firstLook(node)))) return ended()
     if (found) break
   }
@@ -116,7 +121,7 @@ export function* branchAndBound(
   if (node.bound.upper >= least()) node = yield* steadily(bounded(node, rounds.after))
   // A plan that was given may be far from the best; the better the one that is known, the less is looked at.
   if (start && node.bound.upper >= least()) {
-    yield* steadily(firstLook(node, true))
+    yield* steadily(firstLook(node, { nearly: true, countsSessions: true }))
     node = yield* steadily(bounded(node, rounds.half))
   }
 
@@ -127,7 +132,9 @@ export function* branchAndBound(
   for (let reach = (upper - least()) * firstReach; ; reach *= widening) {
     const floor = Math.max(least(), upper - reach)
     const open: Node[] = [node]
-    while (open.length > 0) {
+    for (let visited = 0; open.length > 0; visited += 1) {
+      // With a poor plan there may be nothing so near the bound, and to be sure of that takes long.
+      if (visited >= maxVisits && floor > least()) break
       const wanted = Math.max(floor, least())
       const next = yield* steadily(reducedCostFixed(open.pop()!, wanted, resources))
       if (next.bound.upper < wanted) continue
@@ -149,6 +156,7 @@ export function* branchAndBound(
       }
       if (isBetter || open.length > 0) yield soFar()
     }
+    if (open.length > 0) continue
     if (least() >= floor) break
     upper = floor
   }

@@ -12,15 +12,16 @@ import { reducedCostFixed, type Node } from './reducedCostFixing'
 
 /** How far a search goes that has to be exact before it splits its node in two instead. */
 const exactLimits = { each: Infinity, inAll: 40_000, columns: Infinity, ofKind: Infinity }
-/** How many quick looks for a good plan there are, and how wide each is. */
+/** How well the bound is made before each quick look for a good plan, and how wide that is: with a poor bound any look is in vain. */
 const quickLooks = [
-  { rounds: 8, each: 8 },
-  { rounds: 16, each: 48 },
-  { rounds: 32, each: 300 },
+  { rounds: 60, each: 8 },
+  { rounds: 30, each: 48 },
 ] as const
 
 /** How many steps are spent on finding a plan that falls short by no more than the bound says it has to. */
 const stepsForTarget = 20_000
+/** How far a node is searched before labels are set. */
+const stepsForNode = 5000
 
 /** After so many nodes the search is given up, and what it has is not proven. */
 const maxTasks = 100
@@ -87,7 +88,7 @@ export function* leastShortfall(
     node = yield* steadily(improved(node, rounds))
     // What is as good as the bound rounded is the best.
     const target = Math.min(Math.floor(node.bound.upper + rounding), -least) - rounding
-    const steps = { maxSteps: stepsForTarget, isFirstEnough: true }
+    const steps = { maxSteps: stepsForTarget, isFirstEnough: true, countsSessions: true }
     better(
       (yield* steadily(searchStructures(node.subproblems, node.bound, resources, target, steps)))
         .found,
@@ -103,6 +104,14 @@ export function* leastShortfall(
   for (let nodes = 0; open.length > 0 && nodes < maxTasks; nodes += 1) {
     const next = yield* steadily(reducedCostFixed(open.pop()!, floor(), resources))
     if (next.bound.upper < floor()) continue
+    const searched = yield* steadily(
+      searchStructures(next.subproblems, next.bound, resources, floor(), {
+        maxSteps: stepsForNode,
+      }),
+    )
+    better(searched.found)
+    if (isLeast()) open.length = 0
+    if (isLeast() || searched.isExhaustive) continue
     const exact = yield* steadily(
       setLabels(next.subproblems, next.bound, resources, floor(), exactLimits),
     )

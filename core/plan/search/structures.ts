@@ -1,5 +1,5 @@
 import { solveKnapsack } from './bitrateKnapsack'
-import { belowCount, bestRestOf } from './bestRest'
+import { bestRestOf, countedUses, countingOf, wholeBudget } from './bestRest'
 import { addUse, isWithin } from './columnUse'
 import type { Bound } from './lagrangianBound'
 import { minPoint } from './curves'
@@ -38,7 +38,11 @@ export function* searchStructures(
   bound: Bound,
   resources: Resources,
   floor: number,
-  { maxSteps = Infinity, isFirstEnough = false } = {},
+  {
+    maxSteps = Infinity,
+    isFirstEnough = false,
+    countsSessions = !isFirstEnough,
+  }: { maxSteps?: number; isFirstEnough?: boolean; countsSessions?: boolean } = {},
 ): Generator<void, StructureSearch> {
   const { capacity } = resources
   const curves = subproblems[0]?.curves
@@ -47,26 +51,38 @@ export function* searchStructures(
   let steps = 0
   let isStopped = false
 
-  // Who is below the floor is counted exactly, and so has no price here.
-  const count = belowCount(subproblems, resources)
-  const belowPrice = count.isCounted ? bound.prices[resources.below]! : 0
-  const priced = subproblems.map(({ columns, inPlay }, index) =>
-    bound.subproblems[index]!.priced.map(
-      (worth, at) => worth + belowPrice * columns.below[inPlay[at]!]!,
-    ),
+  // What is counted exactly has no price here.
+  const counting = countingOf(subproblems, resources, countsSessions ? bound.prices : null)
+  const uses = countedUses(subproblems, counting)
+  const isPriced = new Uint8Array(capacity.length).fill(1)
+  for (const { resource } of counting.counted) isPriced[resource] = 0
+  const priced = subproblems.map(({ columns: { use }, inPlay }, index) =>
+    bound.subproblems[index]!.priced.map((worth, at) => {
+      const column = inPlay[at]!
+      let sum = worth
+      for (let entry = use.first[column]!; entry < use.first[column + 1]!; entry += 1)
+        if (isPriced[use.resource[entry]!] === 0)
+          sum += bound.prices[use.resource[entry]!]! * use.amount[entry]!
+      return sum
+    }),
   )
   const minWireAt = ({ columns, curves: own, inPlay }: Subproblem, at: number): number =>
     own.wire[minPoint(own, columns.curve[inPlay[at]!]!)]!
-  const bestPriced = bestRestOf(subproblems, count, (subproblem, at) => priced[subproblem]![at]!)
+  const bestPriced = bestRestOf(
+    subproblems,
+    counting,
+    uses,
+    (subproblem, at) => priced[subproblem]![at]!,
+  )
   const minWire = bestRestOf(
     subproblems,
-    count,
+    counting,
+    uses,
     (subproblem, at) => -minWireAt(subproblems[subproblem]!, at),
   )
   const orders = subproblems.map((subproblem, index) => ordersOf(subproblem, priced[index]!))
   const sold = capacity.reduce(
-    (sum, amount, index) =>
-      count.isCounted && index === resources.below ? sum : sum + bound.prices[index]! * amount,
+    (sum, amount, index) => (isPriced[index] === 0 ? sum : sum + bound.prices[index]! * amount),
     0,
   )
   const used = new Float64Array(capacity.length)
@@ -95,11 +111,12 @@ export function* searchStructures(
     state: number,
     pricedSoFar: number,
     wire: number,
+    budget: number,
   ): Generator<void, void> {
     if (state === 0) {
       const next = index + 1
       if (next < subproblems.length)
-        yield* visit(next, fullState(subproblems[next]!), pricedSoFar, wire)
+        yield* visit(next, fullState(subproblems[next]!), pricedSoFar, wire, budget)
       else {
         settle()
         yield
@@ -109,8 +126,7 @@ export function* searchStructures(
     const subproblem = subproblems[index]!
     const { columns, inPlay, firstMove, moveSet, moveTo } = subproblem
     const pricedHere = priced[index]!
-    const belowLeft = count.isCounted ? count.max - used[resources.below]! : 0
-    const bestAfter = bestPriced(index, belowLeft)
+    const bestAfter = bestPriced(index, budget)
     const promising: { order: Int32Array; after: number; upper: number }[] = []
     for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1) {
       const order = orders[index]![moveSet[move]!]!
@@ -124,10 +140,11 @@ export function* searchStructures(
         const own = pricedSoFar + pricedHere[place]!
         if (own + bestAfter[after]! < least) break
         const column = inPlay[place]!
-        const below = belowLeft - (count.isCounted ? columns.below[column]! : 0)
-        if (below < 0 || own + bestPriced(index, below)[after]! < least) continue
+        const { fits, budget: taken } = uses[index]![place]!
+        const left = budget - taken
+        if (fits[budget] === 0 || own + bestPriced(index, left)[after]! < least) continue
         const ownWire = wire + minWireAt(subproblem, place)
-        if (ownWire - minWire(index, below)[after]! > capacity[resources.upload]!) continue
+        if (ownWire - minWire(index, left)[after]! > capacity[resources.upload]!) continue
         steps += 1
         if (steps > maxSteps) isStopped = true
         if (isStopped) return
@@ -135,7 +152,7 @@ export function* searchStructures(
         addUse(used, columns.use, column)
         if (isWithin(capacity, used, columns.use, column)) {
           chosen.push({ subproblem: index, column })
-          yield* visit(index, after, own, ownWire)
+          yield* visit(index, after, own, ownWire, left)
           chosen.pop()
         }
         addUse(used, columns.use, column, -1)
@@ -143,7 +160,7 @@ export function* searchStructures(
       }
   }
 
-  yield* visit(-1, 0, sold, 0)
+  yield* visit(-1, 0, sold, 0, wholeBudget(counting))
   return { found, isExhaustive: !isStopped, steps }
 }
 
