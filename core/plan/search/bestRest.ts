@@ -14,6 +14,8 @@ export interface Counting {
 
 /** More budgets than this take longer than they save. */
 const maxBudgets = 60
+/** So many moves are looked at between two chances to stop. */
+const movesBetweenYields = 20_000
 
 /**
  * What is worth counting: what has a price, and could run short. It does not matter who is below the floor
@@ -86,20 +88,24 @@ export function countedUses(
  */
 export type BestRest = (subproblem: number, budget: number) => Float64Array
 
-/** `worth` says what a column is worth, given its subproblem and its place in play. */
-export function bestRestOf(
+/**
+ * `worth` says what a column is worth, given its subproblem and its place in play. Yields now and then, so
+ * that it can be stopped.
+ */
+export function* bestRestOf(
   subproblems: readonly Subproblem[],
   { size }: Counting,
   uses: readonly (readonly CountedUse[])[],
   worth: (subproblem: number, at: number) => number,
-): BestRest {
+): Generator<void, BestRest> {
   // From the last subproblem on, each with what the later ones are worth.
   let later = new Array<number>(size).fill(0)
   const bySubproblem: Float64Array[][] = subproblems.map(() => [])
   for (let index = subproblems.length - 1; index >= 0; index -= 1) {
     const subproblem = subproblems[index]!
     const ofSets = bestOfSets(subproblem, uses[index]!, (at) => worth(index, at))
-    const best = bestOfStates(subproblem, ofSets, later)
+    yield
+    const best = yield* bestOfStates(subproblem, ofSets, later)
     bySubproblem[index] = best
     later = best.map((states) => states[fullState(subproblem)]!)
   }
@@ -113,13 +119,19 @@ interface BestOfUse {
 }
 
 /** For each budget the best of every state; with nobody to be served, that of the later subproblems. */
-function bestOfStates(
+function* bestOfStates(
   { states, firstMove, moveSet, moveTo }: Subproblem,
   ofSets: readonly (readonly BestOfUse[])[],
   later: readonly number[],
-): Float64Array[] {
+): Generator<void, Float64Array[]> {
   const best = later.map(() => new Float64Array(states.length).fill(-Infinity))
-  later.forEach((worth, budget) => {
+  let since = 0
+  for (const [budget, worth] of later.entries()) {
+    since += moveSet.length
+    if (since > movesBetweenYields) {
+      since = 0
+      yield
+    }
     best[budget]![0] = worth
     for (let state = 1; state < states.length; state += 1)
       for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1)
@@ -128,7 +140,7 @@ function bestOfStates(
           const sum = own + best[budget - use.budget]![moveTo[move]!]!
           if (sum > best[budget]![state]!) best[budget]![state] = sum
         }
-  })
+  }
   return best
 }
 

@@ -5,6 +5,7 @@ import type { Resources } from './resources'
 import { proven, type SearchStatus } from './status'
 import { branch } from './branching'
 import { type Found, searchStructures } from './structures'
+import { settledProgram, uploadProgram } from './uploadProgram'
 import { reducedCostFixed, type Node } from './reducedCostFixing'
 
 export interface Optimum {
@@ -23,7 +24,7 @@ interface ProofMargin {
 }
 const exactly: ProofMargin = { atFirst: 0, atLast: 0 }
 /** So many steps, a few tenths of a second, are spent on the smaller margin. */
-const patience = 3000
+const patience = 1000
 
 /** How far the look for a first plan goes. */
 const stepsForFirst = 4000
@@ -93,6 +94,15 @@ export function* branchAndBound(
     better(first)
     return isExhaustive
   }
+  /** A bound for which the upload is not priced, and often a better plan: what curves that are not concave leave open it closes. */
+  function* programmed(given: Node): Generator<void, void> {
+    const open = yield* reducedCostFixed(given, least(), resources)
+    const program = yield* uploadProgram(open, resources)
+    if (!program) return
+    // It knows nothing of plans that are worth less than is asked for.
+    upper = Math.min(upper, Math.max(program.upper, least()))
+    better(settledProgram(open.subproblems, resources, program))
+  }
   let upper = Infinity
   /** Lets others in between, with what is known so far. */
   function* steadily<Last>(run: Generator<void, Last>): Generator<Optimum, Last> {
@@ -129,10 +139,16 @@ export function* branchAndBound(
   upperAtPrices = (yield* steadily(findingBound(subproblems, node.bound.prices, resources))).upper
   upper = node.bound.upper
   if (upper < least()) return ended()
+  let isProgramDue = true
   for (let reach = (upper - least()) * firstReach; ; reach *= widening) {
     const floor = Math.max(least(), upper - reach)
     const open: Node[] = [node]
     for (let visited = 0; open.length > 0; visited += 1) {
+      if (visited >= maxVisits && isProgramDue) {
+        isProgramDue = false
+        yield* steadily(programmed(node))
+      }
+      if (upper <= least()) return ended()
       // With a poor plan there may be nothing so near the bound, and to be sure of that takes long.
       if (visited >= maxVisits && floor > least()) break
       const wanted = Math.max(floor, least())

@@ -68,18 +68,19 @@ export function* searchStructures(
   )
   const minWireAt = ({ columns, curves: own, inPlay }: Subproblem, at: number): number =>
     own.wire[minPoint(own, columns.curve[inPlay[at]!]!)]!
-  const bestPriced = bestRestOf(
+  const bestPriced = yield* bestRestOf(
     subproblems,
     counting,
     uses,
     (subproblem, at) => priced[subproblem]![at]!,
   )
-  const minWire = bestRestOf(
+  const minWire = yield* bestRestOf(
     subproblems,
     counting,
     uses,
     (subproblem, at) => -minWireAt(subproblems[subproblem]!, at),
   )
+  yield
   const orders = subproblems.map((subproblem, index) => ordersOf(subproblem, priced[index]!))
   const sold = capacity.reduce(
     (sum, amount, index) => (isPriced[index] === 0 ? sum : sum + bound.prices[index]! * amount),
