@@ -112,7 +112,7 @@ export function* uploadProgram(
           const to = moveTo[move]!
           const rest = best[index]![to]![budget - curve.taken]!
           const at = curve.parts.findIndex(
-            (taken, point) => taken <= left && curve.worth[point]! + rest[left - taken]! === wanted,
+            (taken, point) => taken <= left && wanted === curve.worth[point]! + rest[left - taken]!,
           )
           if (at >= 0) next = { curve, at, to }
         }
