@@ -137,7 +137,8 @@ const views: View[] = [
       await page.goto(trial.replace(/trial$/, 'encoders'))
       const measure = page.getByRole('button', { name: /^Quick/ })
       const use = page.getByRole('button', { name: 'Use what was measured in this show' })
-      await measure.or(use).first().waitFor()
+      // What another picture began to measure has to end first.
+      await measure.or(use).first().waitFor({ timeout: 150_000 })
       if (!(await use.isVisible())) await measure.click()
       await use.click({ timeout: 150_000 })
       await page.getByText(/saved just now/).waitFor()
