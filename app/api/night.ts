@@ -1,4 +1,5 @@
 import type { NewNightEvent, NightEvent, OrderedTask } from '@green-mantle/core/night'
+import type { Show } from '@green-mantle/core/show'
 import { ask, withJson } from './ask'
 
 interface NightPart {
@@ -22,6 +23,12 @@ export async function fetchWholeLog(showId: string): Promise<NightEvent[]> {
     all.push(...events)
     if (events.length === 0 || (all.at(-1)?.sequence ?? 0) >= last) return all
   }
+}
+
+/** The show as it stood when the entry of that number put a night away; null where it was not kept. */
+export async function fetchNightShow(showId: string, sequence: number): Promise<Show | null> {
+  const answer = await ask(`/shows/${showId}/night/earlier/${sequence}`)
+  return ((await answer.json()) as { show: Show | null }).show
 }
 
 /** Resolves when they are kept; what was sent before is kept once. */

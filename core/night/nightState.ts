@@ -131,6 +131,15 @@ export function afterEvents(state: NightState, events: readonly NightEvent[]): N
 export const nightState = (events: readonly NightEvent[]): NightState =>
   afterEvents(noNight, events)
 
+/** The number of the entry of a whole log that put one of its nights away; null for the last. */
+export function putAwayAt(log: readonly NightEvent[], night: readonly NightEvent[]): number | null {
+  const last = night.at(-1)?.sequence ?? 0
+  const end = log.find(
+    ({ sequence, happening }) => happening.kind === 'new night' && sequence > last,
+  )
+  return end?.sequence ?? null
+}
+
 /** A log taken apart into its nights, the earliest first; each begins after the night before was put away. */
 export function nightsOf(events: readonly NightEvent[]): NightEvent[][] {
   const nights: NightEvent[][] = [[]]

@@ -5,7 +5,7 @@ import { pictureOf } from '../show'
 import { learntOf, withLearnt } from './learnt'
 import type { Happening, NightEvent } from './nightEvents'
 import { nightOrder } from './nightOrder'
-import { nightsOf, nightState, noNight } from './nightState'
+import { nightsOf, nightState, noNight, putAwayAt } from './nightState'
 import { wrapUp } from './wrapUp'
 
 const begin = Date.parse('2026-12-12T20:00:00Z')
@@ -188,19 +188,19 @@ describe('the wrap-up', () => {
 })
 
 it('earlier nights are told apart, and one that nothing was kept of is none', () => {
-  const nights = nightsOf(
-    logOf([
-      { kind: 'begun' },
-      ticked('line'),
-      { kind: 'new night' },
-      { kind: 'new night' },
-      { kind: 'begun' },
-    ]),
-  )
+  const log = logOf([
+    { kind: 'begun' },
+    ticked('line'),
+    { kind: 'new night' },
+    { kind: 'new night' },
+    { kind: 'begun' },
+  ])
+  const nights = nightsOf(log)
   expect(nights.map((events) => nightState(events).ticks.size)).toEqual([1, 0])
   expect(nights.map((events) => nightState(events).begunAt)).toEqual([
     '2026-12-12T20:00:00.000Z',
     '2026-12-12T20:00:40.000Z',
   ])
+  expect(nights.map((events) => putAwayAt(log, events))).toEqual([3, null])
   expect(nightsOf([])).toEqual([])
 })

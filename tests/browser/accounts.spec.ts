@@ -20,13 +20,18 @@ async function linking(page: Page): Promise<Page> {
 async function atTheService(page: Page, button: string, account = ''): Promise<void> {
   const service = await page.context().newPage()
   await service.goto('/stand-ins/accounts')
+  // A page that is closed before its answer is there can stay, before the one that is tested.
+  const answered = service.waitForEvent('framenavigated')
   await service
     .locator('form')
     .filter({ hasText: account })
     .getByRole('button', { name: button })
     .first()
     .click()
+  await answered
+  await service.waitForLoadState()
   await service.close()
+  await page.bringToFront()
 }
 
 test('an account is refused, linked, run out, revoked and unlinked', async ({

@@ -70,6 +70,13 @@ test('an earlier night keeps its page after another was begun', async ({ page, s
   const { id } = await storeShow(address, demoShow)
   const noted = (text: string): Happening => ({ kind: 'noted', text })
   await happened(address, id, { kind: 'begun' }, noted('A bulb broke'), sent, { kind: 'new night' })
+  // What is changed for the next night says nothing of the one before.
+  const changed = await fetch(`${address}/api/shows/${id}`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json', origin: address, 'if-match': '"1"' },
+    body: JSON.stringify({ ...demoShow, title: 'Second Bloom' }),
+  })
+  expect(changed.status).toBe(200)
   await happened(address, id, { kind: 'begun' }, noted('All is well'))
   await page.goto(`/wrap-ups/${id}`)
   await expect(page.getByText('All is well')).toBeVisible()
@@ -78,7 +85,8 @@ test('an earlier night keeps its page after another was begun', async ({ page, s
   await night.selectOption({ index: 1 })
   await expect(page.getByText('A bulb broke')).toBeVisible()
   await expect(page.getByText('All is well')).toBeHidden()
-  await expect(page.getByText(/An earlier night, held against the show as it is now/)).toBeVisible()
+  await expect(page.getByText(/held against the show as it stood when the next/)).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(`${demoShow.title}: wrap-up`)
   await expect(page.getByRole('row', { name: /^Longmeadow/ })).toContainText('stood still twice')
   await expectAccessible(page)
   await night.selectOption('the last one')

@@ -9,7 +9,8 @@ import {
   maxNightEvents,
   readNightEvents,
 } from '../../server/database/nights/nightStore'
-import { deleteShow, restoreShow } from '../../server/database/shows/showStore'
+import { readNightShow } from '../../server/database/nights/nightShowStore'
+import { deleteShow, restoreShow, saveShow } from '../../server/database/shows/showStore'
 import { NightWatch } from '../../server/night/nightWatch'
 import { showDatabase } from './showDatabase'
 
@@ -23,6 +24,38 @@ const ticked = (taskId: string): NewNightEvent =>
   happened({ kind: 'ticked', taskId, title: taskId, knowingly: false })
 const titlesOf = (events: readonly NightEvent[]): string[] =>
   events.map(({ happening }) => (happening.kind === 'ticked' ? happening.taskId : happening.kind))
+
+describe('the show of an earlier night', () => {
+  const newNight = () => happened({ kind: 'new night' })
+
+  it('is kept as it stood when the next was begun, and goes with the show', async () => {
+    const id = await stored()
+    await appendNightEvents(database, id, [happened({ kind: 'begun' }), newNight()])
+    await saveShow(database, id, 1, { ...demoShow, title: 'The next one' })
+    await appendNightEvents(database, id, [newNight()])
+    expect(await readNightShow(database, id, 2)).toEqual(demoShow)
+    expect((await readNightShow(database, id, 3))?.title).toBe('The next one')
+    // The entry that began a night put none away.
+    expect(await readNightShow(database, id, 1)).toBeNull()
+    await deleteShow(database, id)
+    expect(await readNightShow(database, id, 2)).toBeNull()
+    await restoreShow(database, id)
+    expect(await readNightShow(database, id, 2)).toEqual(demoShow)
+    await database('shows').where({ id }).delete()
+    expect(await database('night_shows').where({ show_id: id })).toEqual([])
+  })
+
+  it('is kept of the last two dozen, also where many come at once, and once where it is sent again', async () => {
+    const id = await stored()
+    const many = Array.from({ length: 30 }, newNight)
+    await appendNightEvents(database, id, many)
+    await appendNightEvents(database, id, many)
+    const kept = await database('night_shows').where({ show_id: id }).orderBy('sequence')
+    expect(kept.map(({ sequence }: { sequence: number }) => sequence)).toEqual(
+      Array.from({ length: 24 }, (_, index) => index + 7),
+    )
+  })
+})
 
 describe('the log of a night', () => {
   it('is kept in its order, what is sent again once, and what happened earlier at its time', async () => {

@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { durationInWords, mbpsInWords, shareInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
-import { useShowStore } from '~/stores/show'
 import { saidAt } from './nightTimes'
 import { useWrappedNight } from './wrappedNight'
 
 /** What the line carried of a night that was sent from here, and what its encodes took. */
-const store = useShowStore()
-const { wrapped } = useWrappedNight()
+const { plannedShow, wrapped } = useWrappedNight()
 /** What is not known of an encode is not said. */
 const encodes = computed(() =>
   wrapped.value.encoded.flatMap(({ canvas, processorShare, plannedShare }) =>
@@ -20,7 +18,7 @@ const encodes = computed(() =>
         ],
   ),
 )
-const time = (iso: string): string => saidAt(iso, store.show.timeZone)
+const time = (iso: string): string => saidAt(iso, plannedShow.value.timeZone)
 </script>
 
 <template>

@@ -2,15 +2,13 @@
 import type { WrappedSend } from '@green-mantle/core/night'
 import { viewing } from '@green-mantle/core/simulation'
 import { durationInWords, kbpsInWords, timesInWords, wholeNumber } from '@green-mantle/core/words'
-import { useShowStore } from '~/stores/show'
 import { clockFace, inTimeInWords, saidAt } from './nightTimes'
 import { useWrappedNight } from './wrappedNight'
 
 /** Every send of a night: when it reached which stage, what went out of it, and what viewers had. */
-const store = useShowStore()
-const { wrapped } = useWrappedNight()
+const { plannedShow, wrapped } = useWrappedNight()
 const stages = ['sending', 'arrived', 'live', 'ended'] as const
-const time = (iso: string | null): string => saidAt(iso, store.show.timeZone)
+const time = (iso: string | null): string => saidAt(iso, plannedShow.value.timeZone)
 
 const viewedInWords = ({ viewed, score }: WrappedSend): string[] => [
   ...(score ? [`score ${score.happened.toFixed(1)}, planned ${score.planned.toFixed(1)}`] : []),

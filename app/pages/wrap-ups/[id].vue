@@ -30,8 +30,11 @@ const problem = ref('')
 const {
   wrapped,
   state,
+  plannedShow,
   isLast,
+  isShowKept,
   chosen,
+  choose,
   beginnings,
   problem: logProblem,
   load,
@@ -58,7 +61,7 @@ const nightChoices = computed(() => [
     .map((at, index) => ({ value: index, label: instantInWords(new Date(at), store.show) }))
     .toReversed(),
 ])
-const time = (iso: string | null): string => saidAt(iso, store.show.timeZone)
+const time = (iso: string | null): string => saidAt(iso, plannedShow.value.timeZone)
 const entries = computed(() =>
   state.value.events.flatMap((event) => {
     const words = eventInWords(event)
@@ -82,9 +85,9 @@ const print = (): void => window.print()
     <template v-else>
       <div class="flex flex-wrap items-start gap-3">
         <div class="grow">
-          <h1 class="text-2xl">{{ store.show.title }}: wrap-up</h1>
+          <h1 class="text-2xl">{{ plannedShow.title }}: wrap-up</h1>
           <p v-if="wrapped.begunAt">
-            {{ instantInWords(new Date(wrapped.begunAt), store.show) }}.
+            {{ instantInWords(new Date(wrapped.begunAt), plannedShow) }}.
             <template v-if="wrapped.onAirAt">
               On air at {{ time(wrapped.onAirAt)
               }}<template v-if="wrapped.startLateSeconds !== null"
@@ -103,7 +106,8 @@ const print = (): void => window.print()
             planned.
           </p>
           <p v-if="!isLast" class="text-ink-2">
-            An earlier night, held against the show as it is now; its order was not kept.
+            An earlier night, held against the show as it
+            {{ isShowKept ? 'stood when the next was begun' : 'is now; its order was not kept' }}.
           </p>
         </div>
         <SelectField
@@ -112,7 +116,7 @@ const print = (): void => window.print()
           label="Night"
           :model-value="chosen ?? -1"
           :choices="nightChoices"
-          @update:model-value="chosen = $event < 0 ? null : $event"
+          @update:model-value="choose($event < 0 ? null : $event)"
         />
         <RouterLink :to="`/shows/${id}/run-sheet`" class="button print:hidden"
           >Back to the run sheet</RouterLink

@@ -9,6 +9,7 @@ import * as rehearsal from './007-rehearsal'
 import * as measuredComputer from './008-measured-computer'
 import * as night from './009-night'
 import * as ownPicture from './010-own-picture'
+import * as nightShows from './011-night-shows'
 
 export const migrations = [
   { name: '001-first-tables', ...firstTables },
@@ -21,6 +22,7 @@ export const migrations = [
   { name: '008-measured-computer', ...measuredComputer },
   { name: '009-night', ...night },
   { name: '010-own-picture', ...ownPicture },
+  { name: '011-night-shows', ...nightShows },
 ]
 type Migration = (typeof migrations)[number]
 

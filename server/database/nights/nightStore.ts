@@ -2,6 +2,7 @@ import { type NewNightEvent, type NightEvent, nightEventSchema } from '@green-ma
 import type { Knex } from 'knex'
 import { parsed } from '../shows/row'
 import { inTransaction } from '../transactions'
+import { keepNightShow } from './nightShowStore'
 
 interface EventRow {
   show_id: string
@@ -99,6 +100,9 @@ export async function appendNightEvents(
         }),
       })),
     )
+    for (const [index, { happening }] of fresh.entries())
+      if (happening.kind === 'new night')
+        await keepNightShow(transaction, showId, log.last_sequence + index + 1)
     await transaction('night_logs').where({ show_id: showId }).update({ last_sequence: last })
     return { outcome: 'kept', last }
   })

@@ -65,13 +65,16 @@ export async function assemble(database: Knex, heads: Row[]): Promise<StoredShow
 
 /** One show as it was last saved; undefined where there is none or it is deleted. */
 export async function readShow(database: Knex, id: string): Promise<StoredShow | undefined> {
-  return database.transaction(
-    async (transaction) => {
-      const heads = await transaction<Row>('shows').where({ id }).whereNull('deleted_at')
-      return (await assemble(transaction, heads))[0]
-    },
-    { readOnly: true },
-  )
+  return database.transaction((transaction) => readShowIn(transaction, id), { readOnly: true })
+}
+
+/** Likewise, as a transaction sees it. */
+export async function readShowIn(
+  transaction: Knex.Transaction,
+  id: string,
+): Promise<StoredShow | undefined> {
+  const heads = await transaction<Row>('shows').where({ id }).whereNull('deleted_at')
+  return (await assemble(transaction, heads))[0]
 }
 
 async function writeChanges(
