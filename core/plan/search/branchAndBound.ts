@@ -81,7 +81,7 @@ export function* branchAndBound(
   }
   function* firstLook(
     given: Node,
-    { nearly = false, countsSessions = false } = {},
+    { nearly = false, countsPriced = false } = {},
   ): Generator<void, boolean> {
     const open = nearly ? yield* reducedCostFixed(given, nearlyBest(given.bound), resources) : given
     const { found: first, isExhaustive } = yield* searchStructures(
@@ -89,7 +89,7 @@ export function* branchAndBound(
       open.bound,
       resources,
       -Infinity,
-      { maxSteps: stepsForFirst, isFirstEnough: true, countsSessions },
+      { maxSteps: stepsForFirst, isFirstEnough: true, countsPriced },
     )
     better(first)
     return isExhaustive
@@ -131,7 +131,7 @@ export function* branchAndBound(
   if (node.bound.upper >= least()) node = yield* steadily(bounded(node, rounds.after))
   // A plan that was given may be far from the best; the better the one that is known, the less is looked at.
   if (start && node.bound.upper >= least()) {
-    yield* steadily(firstLook(node, { nearly: true, countsSessions: true }))
+    yield* steadily(firstLook(node, { nearly: true, countsPriced: true }))
     node = yield* steadily(bounded(node, rounds.half))
   }
 

@@ -88,7 +88,7 @@ export function* leastShortfall(
     node = yield* steadily(improved(node, rounds))
     // What is as good as the bound rounded is the best.
     const target = Math.min(Math.floor(node.bound.upper + rounding), -least) - rounding
-    const steps = { maxSteps: stepsForTarget, isFirstEnough: true, countsSessions: true }
+    const steps = { maxSteps: stepsForTarget, isFirstEnough: true, countsPriced: true }
     better(
       (yield* steadily(searchStructures(node.subproblems, node.bound, resources, target, steps)))
         .found,

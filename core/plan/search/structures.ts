@@ -25,6 +25,13 @@ export interface StructureSearch {
   steps: number
 }
 
+interface Limits {
+  maxSteps?: number
+  isFirstEnough?: boolean
+  /** Whether few and whole resources that have a price are counted instead; it takes a while, and finds better plans sooner. */
+  countsPriced?: boolean
+}
+
 /** A step takes some microseconds, so that a search can be stopped every few milliseconds. */
 const stepsBetweenYields = 500
 
@@ -38,11 +45,7 @@ export function* searchStructures(
   bound: Bound,
   resources: Resources,
   floor: number,
-  {
-    maxSteps = Infinity,
-    isFirstEnough = false,
-    countsSessions = !isFirstEnough,
-  }: { maxSteps?: number; isFirstEnough?: boolean; countsSessions?: boolean } = {},
+  { maxSteps = Infinity, isFirstEnough = false, countsPriced = !isFirstEnough }: Limits = {},
 ): Generator<void, StructureSearch> {
   const { capacity } = resources
   const curves = subproblems[0]?.curves
@@ -52,7 +55,7 @@ export function* searchStructures(
   let isStopped = false
 
   // What is counted exactly has no price here.
-  const counting = countingOf(subproblems, resources, countsSessions ? bound.prices : null)
+  const counting = countingOf(subproblems, resources, countsPriced ? bound.prices : null)
   const uses = countedUses(subproblems, counting)
   const isPriced = new Uint8Array(capacity.length).fill(1)
   for (const { resource } of counting.counted) isPriced[resource] = 0
