@@ -15,8 +15,10 @@ export interface UploadProgram {
 
 /** The upload is divided into so many parts at most; what a point takes is rounded down to whole parts. */
 const maxParts = 8000
-/** What would take more sums than this, about a second, is not begun. */
+/** What would take more sums than this, about two seconds, is not begun. */
 const maxSums = 2e9
+/** What would have to be kept of more worths than this, 64 MB, is not begun either. */
+const maxKept = 8e6
 /** So many sums are made between two chances to stop. */
 const sumsBetweenYields = 4e6
 
@@ -63,7 +65,8 @@ export function* uploadProgram(
       ),
     0,
   )
-  if (sums * parts * counting.size > maxSums) return null
+  const kept = subproblems.reduce((all, { states }) => all + states.length, 0)
+  if (sums * parts * counting.size > maxSums || kept * parts * counting.size > maxKept) return null
 
   let since = 0
   /** By subproblem, state and budget the best worth for each number of parts that is left. */
