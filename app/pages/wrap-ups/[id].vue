@@ -84,7 +84,7 @@ const print = (): void => window.print()
     <p v-else-if="!store.isOpen || !log.isRead" role="status">Opening the night …</p>
     <template v-else>
       <div class="flex flex-wrap items-start gap-3">
-        <div class="grow">
+        <div class="min-w-64 flex-1">
           <h1 class="text-2xl">{{ plannedShow.title }}: wrap-up</h1>
           <p v-if="wrapped.begunAt">
             {{ instantInWords(new Date(wrapped.begunAt), plannedShow) }}.
