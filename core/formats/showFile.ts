@@ -24,9 +24,9 @@ export function showFileJsonSchema(): object {
   }
 }
 
-/** A show as the text of an open JSON file (RFC 8259). */
-export function writeShowFile(show: Show): string {
-  return `${JSON.stringify({ format: showFileFormat, version: showFileVersion, show }, null, 2)}\n`
+/** A show as the text of an open JSON file (RFC 8259), to be read by people or, with no indent, short. */
+export function writeShowFile(show: Show, indent = 2): string {
+  return `${JSON.stringify({ format: showFileFormat, version: showFileVersion, show }, null, indent)}\n`
 }
 
 export type ReadShowResult = { ok: true; show: Show } | JsonFileFailure

@@ -29,6 +29,7 @@ import { makeWorkFolder } from '../files/workFolders'
 import { askWhatIsCarried } from './carrying'
 import { listedEncoders, programVersion } from './encoderProgram'
 import {
+  type DeviceEncoder,
   endlessly,
   type EncodeSpec,
   graphicsEncoder,
@@ -249,13 +250,11 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
     const factor = togetherFactor([...mixed, ...alikeAtOnce(ran)], throughputsFrom(alone(ran), []))
     if (factor !== undefined) own.togetherFactor = factor
 
-    let reference: LikenessReference | null = null
-    if (isThorough && !signal.aborted) {
-      reference = await makeLikenessReference({ folder, signal })
-      const told = (spec: string): void => tell(`How good at its bits: ${spec}`)
-      for await (const known of efficienciesOf(own, softwareEncoder, reference, told))
-        own.throughputs = withEfficiencies(own.throughputs, known)
-    }
+    const reference =
+      isThorough && !signal.aborted ? await makeLikenessReference({ folder, signal }) : null
+    await learnEfficiencies(own, softwareEncoder, reference, (spec) =>
+      tell(`How good at its bits: ${spec}`),
+    )
 
     for (const { family, codecs: listedCodecs } of graphics) {
       if (signal.aborted) break
@@ -263,16 +262,25 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
       const device = await measureGraphics(family, listedCodecs, { clipOf, seconds, signal })
       if (!device) continue
       devices.push(device)
-      if (!reference) continue
-      const encoder = graphicsEncoder(family)
-      for await (const known of efficienciesOf(device, encoder, reference, () => {}))
-        device.throughputs = withEfficiencies(device.throughputs, known)
+      await learnEfficiencies(device, graphicsEncoder(family), reference)
     }
     tell('Done')
     return known()
   } finally {
     await rm(folder, { recursive: true, force: true })
   }
+}
+
+/** Writes into a device what its encoders get out of a bit, one after the other; nothing where there is no reference. */
+async function learnEfficiencies(
+  device: Device,
+  encoder: DeviceEncoder,
+  reference: LikenessReference | null,
+  told: (spec: string) => void = () => {},
+): Promise<void> {
+  if (!reference) return
+  for await (const known of efficienciesOf(device, encoder, reference, told))
+    device.throughputs = withEfficiencies(device.throughputs, known)
 }
 
 /** A family's encoders that open for real, with their speeds; null where none does. */

@@ -8,7 +8,7 @@ import {
   type LikenessPoint,
 } from '@green-mantle/core/measured'
 import type { Device, Throughput } from '@green-mantle/core/show'
-import { quiet, run, type Work } from './clip'
+import { quiet, type Work } from './clip'
 import { ask } from './encoderProgram'
 import { type DeviceEncoder, type EncodeSpec, softwareEncoder } from './measuredEncodes'
 import { frameBitrateKbps, readSsim } from './pictureMeasures'
@@ -24,18 +24,25 @@ const { width, height, framesPerSecond } = efficiencyClip
 /** One that is all motion and has something fine everywhere; without a loss of its own. */
 const picture = `mandelbrot=size=${width}x${height}:rate=${framesPerSecond}:start_scale=0.8:end_scale=0.05:end_pts=400`
 
-/** Makes the picture and encodes it as everything else is measured against. */
+/** What takes longer for two seconds of a small picture is of no use live. */
+const longestEncodeSeconds = 60
+
+/**
+ * Makes the picture and encodes it as everything else is measured against; null where that was stopped or
+ * failed, so that what is known by then is kept all the same.
+ */
 export async function makeLikenessReference(
   work: Work,
   seconds: number = efficiencyClip.seconds,
-): Promise<LikenessReference> {
+): Promise<LikenessReference | null> {
   const path = join(work.folder, 'likeness.mkv')
   const made = [...quiet, '-f', 'lavfi', '-i', picture, '-t', `${seconds}`]
-  await run(
+  const { worked } = await ask(
+    'ffmpeg',
     [...made, '-pix_fmt', 'yuv420p', '-c:v', 'utvideo', path],
-    'The picture to measure with could not be made.',
-    work,
+    { timeLimitSeconds: longestEncodeSeconds, signal: work.signal },
   )
+  if (!worked) return null
   const reference = { path, points: [], work }
   const finest = { codec: 'h264', effort: 'finest', width, height } as const
   return { ...reference, points: await pointsOf(finest, softwareEncoder, reference) }
@@ -72,9 +79,6 @@ async function pointsOf(
   }
   return points
 }
-
-/** What takes longer for two seconds of a small picture is of no use live. */
-const longestEncodeSeconds = 60
 
 /**
  * What each of a device's encoders gets out of a bit, told after every one with those before it. Ends

@@ -19,7 +19,8 @@ const movesBetweenYields = 20_000
 
 /**
  * What is worth counting: what has a price, and could run short. It does not matter who is below the floor
- * where nobody may be, since then no such column is in play, or everybody may.
+ * where nobody may be, since then no such column is in play, or everybody may. Without prices nothing
+ * else is counted.
  */
 export function countingOf(
   subproblems: readonly Subproblem[],

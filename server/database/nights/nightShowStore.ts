@@ -24,7 +24,8 @@ export async function keepNightShow(
   const shows = () => transaction<NightShowRow>('night_shows').where({ show_id: showId })
   await transaction<NightShowRow>('night_shows').insert({
     ...{ show_id: showId, sequence },
-    show_file: writeShowFile(stored.show),
+    // Short, since a large show with indents is more than a file that can be read.
+    show_file: writeShowFile(stored.show, 0),
   })
   const kept = await shows().orderBy('sequence', 'desc').limit(maxKept).pluck('sequence')
   await shows()
