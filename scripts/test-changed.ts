@@ -33,7 +33,7 @@ main(async () => {
   const specs = changed.filter((file) => file.endsWith('.spec.ts'))
   const checks: [string, string[]][] = []
   if (changed.length > 0)
-    checks.push([binary('prettier'), ['--check', '--ignore-unknown', ...changed]])
+    checks.push([binary('oxfmt'), ['--check', '--no-error-on-unmatched-pattern', ...changed]])
   if (scripts.length > 0) checks.push([binary('eslint'), ['--max-warnings', '0', ...scripts]])
   if (isIn('core')) checks.push(compiled('core'))
   if (isIn('app')) checks.push([binary('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.app.json']])

@@ -2,7 +2,12 @@ import { type Destination, mixes, type Mix, type Show, type Sound } from '../sho
 import { sampleRateInWords } from '../words'
 
 export type SoundCheckKind =
-  'twice in one mix' | 'mono by accident' | 'sample rate' | 'music kept' | 'empty mix' | 'hand-off'
+  | 'twice in one mix'
+  | 'mono by accident'
+  | 'sample rate'
+  | 'music kept'
+  | 'empty mix'
+  | 'hand-off'
 
 /** One thing about the sound that will go wrong, may go wrong, or is worth knowing. */
 export interface SoundCheck {

@@ -188,19 +188,16 @@ function expectAlike(real: readonly Wait[], simulated: readonly Wait[]): void {
   }
 }
 
-describe.concurrent(
-  'a real send on a line that is stepped down and up again waits and catches up as the simulation says, within 15 %',
-  () => {
-    it('over loopback, through the pacer', async () => {
-      expectAlike(await waitsThroughPacer(), simulatedWaits(1))
-    }, 120_000)
+describe.concurrent('a real send on a line that is stepped down and up again waits and catches up as the simulation says, within 15 %', () => {
+  it('over loopback, through the pacer', async () => {
+    expectAlike(await waitsThroughPacer(), simulatedWaits(1))
+  }, 120_000)
 
-    it.skipIf(!canMakeHosts)(
-      'from a host of its own over a link with a rate-limited queue (needs root, ip and tc)',
-      async () => {
-        expectAlike(await waitsOverLink(), simulatedWaits(payloadShare))
-      },
-      120_000,
-    )
-  },
-)
+  it.skipIf(!canMakeHosts)(
+    'from a host of its own over a link with a rate-limited queue (needs root, ip and tc)',
+    async () => {
+      expectAlike(await waitsOverLink(), simulatedWaits(payloadShare))
+    },
+    120_000,
+  )
+})

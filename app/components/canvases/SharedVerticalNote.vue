@@ -12,9 +12,7 @@ const scenes = useScenes()
     role="note"
     class="card absolute right-1 bottom-1 left-1 z-10 flex flex-col gap-1.5 p-2 text-xs"
   >
-    <p>
-      Uses the vertical of <b>{{ selection.verticalScene.name }}</b>. It is altered there.
-    </p>
+    <p>Uses the vertical of <b>{{ selection.verticalScene.name }}</b>. It is altered there.</p>
     <div class="flex flex-wrap gap-1">
       <button
         type="button"

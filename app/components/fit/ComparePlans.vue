@@ -44,9 +44,7 @@ const number = (score: number | null): string => (score === null ? '' : `${Math.
         <tbody>
           <tr v-for="row in present.rows" :key="row.id" class="border-rule border-b">
             <th scope="row" class="py-1 pr-2 font-semibold">{{ row.name }}</th>
-            <td class="pr-3">
-              <b class="number">{{ number(row.score) }}</b> {{ row.words }}
-            </td>
+            <td class="pr-3"><b class="number">{{ number(row.score) }}</b> {{ row.words }}</td>
             <td
               v-for="{ plan, summary } in plans"
               :key="plan.id"

@@ -52,8 +52,8 @@ const groups = computed(() =>
             Try
           </button>
           <span class="text-ink-2 text-xs"
-            ><b :class="isGood(gain) ? 'text-moss' : 'text-ochre'">{{ gainInWords(gain) }}</b
-            >; {{ gain.note
+            ><b :class="isGood(gain) ? 'text-moss' : 'text-ochre'">{{ gainInWords(gain) }}</b>;
+            {{ gain.note
             }}<CleanNightsAt v-if="gain.headroomPercent !== null" :percent="gain.headroomPercent"
           /></span>
         </li>

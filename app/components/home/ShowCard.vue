@@ -17,12 +17,12 @@ const on = computed(() => props.summary.destinations.filter((destination) => des
 const mark = computed(
   () =>
     (
-      ({
+      {
         fits: 'settled',
         attention: 'attention',
         fails: 'fails',
         'nothing yet': 'not begun',
-      }) as const
+      } as const
     )[props.summary.verdict.state],
 )
 

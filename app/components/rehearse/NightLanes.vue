@@ -105,10 +105,8 @@ const columns = {
         <span
           class="number grid grid-cols-[3.6rem_3.6rem_3rem_3.2rem_2rem] pl-2 text-xs whitespace-nowrap"
         >
-          <span>{{ lane.lost }}</span><span>{{ lane.behind }}</span
-          ><span>{{ lane.away }}</span
-          ><span>+{{ lane.seenAfter }}</span
-          ><span>{{ Math.round(lane.meanScore) }}</span>
+          <span>{{ lane.lost }}</span><span>{{ lane.behind }}</span><span>{{ lane.away }}</span
+          ><span>+{{ lane.seenAfter }}</span><span>{{ Math.round(lane.meanScore) }}</span>
         </span>
       </li>
       <li

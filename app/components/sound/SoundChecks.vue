@@ -33,8 +33,7 @@ function mend({ remedy }: SoundCheck): void {
       >
         <StateMark class="mt-1.5" :state="marks[check.tone]" />
         <span class="grow"
-          ><span class="sr-only">{{ words[check.tone] }}</span
-          >{{ check.words }}</span
+          ><span class="sr-only">{{ words[check.tone] }}</span>{{ check.words }}</span
         >
         <button v-if="check.remedy" type="button" class="button" @click="mend(check)">
           {{ check.remedy.words }}

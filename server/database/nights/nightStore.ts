@@ -16,7 +16,9 @@ export const maxNightEvents = 20_000
 const maxAtOnce = 1000
 
 export type Appended =
-  { outcome: 'kept'; last: number } | { outcome: 'no show' } | { outcome: 'full' }
+  | { outcome: 'kept'; last: number }
+  | { outcome: 'no show' }
+  | { outcome: 'full' }
 
 const isThere = async (database: Knex, showId: string): Promise<boolean> =>
   Boolean(await database('shows').where({ id: showId }).whereNull('deleted_at').first('id'))

@@ -22,13 +22,13 @@ const state = computed(() => keys.stateOf(props.destination))
 const mark = computed(
   () =>
     (
-      ({
+      {
         'none needed': 'settled',
         present: 'settled',
         missing: 'not begun',
         stale: 'attention',
         unreadable: 'fails',
-      }) as const
+      } as const
     )[state.value.state],
 )
 const has = computed(() => state.value.state === 'present' || state.value.state === 'stale')
