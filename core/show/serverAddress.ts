@@ -105,3 +105,18 @@ export function addressProblem(address: string, protocol: Protocol): string | nu
     return 'an RTMP address names its application after the host, as in /live'
   return null
 }
+
+/**
+ * Host, port and options of a server address that is right for its protocol. Throws, in words, where it
+ * is not.
+ */
+export function serverAddressParts(
+  address: string,
+  protocol: Protocol,
+): Pick<Parts, 'host' | 'port' | 'query'> {
+  const problem =
+    address.trim() === '' ? 'it has no server address' : addressProblem(address, protocol)
+  const parts = partsOf(address)
+  if (problem !== null || !parts) throw new Error(problem ?? 'this is no address')
+  return parts
+}

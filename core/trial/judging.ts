@@ -22,12 +22,23 @@ export function perSecondKbps(frames: readonly ArrivedFrame[]): number[] {
   return Array.from(seconds, (value) => Math.round(value ?? 0)).slice(0, 200)
 }
 
-const asSent = ({ kind, bytes, presentSeconds, decodeSeconds }: ArrivedFrame): SentFrame => ({
-  kind,
-  bytes,
-  hasTwoTimeStamps: presentSeconds !== decodeSeconds,
-  isAac: true,
-})
+/** The bytes that the frames which came should have taken on their way. */
+function computedBytes(
+  frames: readonly ArrivedFrame[],
+  { muxer }: EncodedOutput,
+  { seconds, lossPercent }: { seconds: number; lossPercent: number },
+): number {
+  const isOverSrt = muxer === 'mpegts'
+  const sent = frames.map(({ kind, bytes, presentSeconds, decodeSeconds }): SentFrame => ({
+    kind,
+    bytes,
+    hasTwoTimeStamps: presentSeconds !== decodeSeconds,
+    // Out of a transport stream sound comes with the head that it was given there.
+    isAac: !isOverSrt,
+  }))
+  const bytes = wireBytesOfFrames(sent, isOverSrt ? 'srt' : 'rtmp', seconds, { lossPercent })
+  return Math.round(bytes)
+}
 
 /** Frames of what arrived, held against those they were made from. */
 export interface Likeness {
@@ -60,13 +71,15 @@ export function judgedSend(
     arrival: Arrival | undefined
     report: ArrivalReport | null
     wireBytes: number | null
+    /** Of the packets that crossed, where they were counted. */
+    lossPercent: number
     /** How alike what arrived is to what was encoded; null where that was not measured. */
     likeness: Likeness | null
   },
 ): TrialSend {
   const { rendition, feed, key, muxer } = output
   const destination = show.destinations.find(({ id }) => id === feed.ownerId) as Destination
-  const { arrival, report, wireBytes, likeness } = arrived
+  const { arrival, report, wireBytes, lossPercent, likeness } = arrived
   const frames = arrival?.frames ?? []
   const plannedKbps = rendition.videoBitrateKbps + rendition.audioBitrateKbps
   const planned = {
@@ -118,7 +131,9 @@ export function judgedSend(
     longestKeyframeSpacingSeconds: picture.longestKeyframeSpacingSeconds,
     wireBytes,
     computedWireBytes:
-      wireBytes === null ? null : Math.round(wireBytesOfFrames(frames.map(asSent), 'rtmp', 1)),
+      wireBytes === null
+        ? null
+        : computedBytes(frames, output, { seconds: report.seconds, lossPercent }),
     longestGapSeconds: Math.round(report.longestGapSeconds * 100) / 100,
     perSecondKbps: perSecondKbps(frames),
     picture: judgedPicture(show, output, likeness),

@@ -17,6 +17,8 @@ export interface Pacer {
   open(): PacedConnection
   /** Milliseconds, as the line is at this moment. */
   roundTripMilliseconds(): number
+  /** Of packets that are not sent again by TCP, which shares what there is under its own ceiling instead. */
+  lossShare(): number
   stop(): void
 }
 
@@ -109,6 +111,7 @@ export function pacerOf(seconds: readonly PracticeSecond[], clock: Clock = realC
       }
     },
     roundTripMilliseconds: () => second()?.roundTripMilliseconds ?? 0,
+    lossShare: () => (second()?.lossPercent ?? 0) / 100,
     stop() {
       isStopped = true
       stopTicking()

@@ -37,7 +37,7 @@ it('gives every send a key of its own, and listens over SRT to no more than it h
   const { sends } = listeningState('crowd')!
   expect(sends).toHaveLength(45)
   const keys = sends.map(({ streamKey }) => streamKey).filter((key) => key !== '')
-  expect(new Set(keys).size).toBe(30)
+  expect(new Set(keys).size).toBe(42)
   const overSrt = sends.filter(({ address }) => address?.startsWith('srt'))
   expect(new Set(overSrt.map(({ address }) => address)).size).toBe(12)
   expect(sends.filter(({ address }) => address === null).map(({ note }) => note)).toEqual(

@@ -16,6 +16,7 @@ import { localAddresses, openToNetwork, type OpenToNetwork } from './localNetwor
 import { freeListenerPort } from './ports'
 import { type PublishedSink, takeRtmp } from './rtmpConnection'
 import { listenSrt, type SrtListener } from './srtListener'
+import type { PacedDatagrams } from '../line/pacedDatagrams'
 import { type Watching, watchFlv } from './watching'
 
 const host = '127.0.0.1'
@@ -44,7 +45,8 @@ interface RtmpSend {
 
 interface SrtSend {
   output: EncodedOutput
-  port: number
+  /** The stream ID by which it is taken. */
+  streamKey: string
   listener: SrtListener
 }
 
@@ -62,6 +64,8 @@ interface Listening {
   watches: boolean
   /** The sends of whose picture a short stretch is kept, to be held against what was sent. */
   keeps: ReadonlySet<string>
+  /** What holds back what comes in over SRT; null where nothing does. */
+  paced: PacedDatagrams | null
   sockets: Set<Socket>
   /** Open to other computers of the local network; null where it never was or was closed. */
   network: OpenToNetwork | null
@@ -79,6 +83,14 @@ const sendsOf = (show: EncodedShow): EncodedOutput[] =>
 const noSends: ReadonlySet<string> = new Set()
 const notWatched: Watching = { take: () => {}, stop: () => {} }
 
+/** Keeps the end of a key that belongs to nobody, once however often it is tried again, and says so. */
+function refusedStranger(listening: Listening, key: string): string {
+  const end = key.slice(-4)
+  if (listening.strangers.at(-1) !== end)
+    listening.strangers = [...listening.strangers.slice(-4), end]
+  return 'this key belongs to no send of the show'
+}
+
 /** Takes one publisher for the send whose key it brings. */
 function admit(
   listening: Listening,
@@ -86,10 +98,7 @@ function admit(
   onBytes: (send: RtmpSend, count: number) => void,
 ): PublishedSink | string {
   const send = [...listening.rtmp.values()].find(({ streamKey }) => streamKey === key)
-  if (!send) {
-    listening.strangers = [...listening.strangers.slice(-4), key.slice(-4)]
-    return 'this key belongs to no send of the show'
-  }
+  if (!send) return refusedStranger(listening, key)
   if (send.isArriving) {
     send.refusedSecond += 1
     return 'another program sends here already'
@@ -135,6 +144,7 @@ async function open(): Promise<Listening> {
     strangers: [],
     watches: true,
     keeps: noSends,
+    paced: null,
     sockets: new Set(),
     network: null,
     lastLookedAt: Date.now(),
@@ -180,10 +190,22 @@ async function align(listening: Listening, show: EncodedShow): Promise<void> {
       listening.others.push(output)
       continue
     }
-    const taken = new Set([...listening.srt.values()].map(({ port }) => port))
-    const port = await freeListenerPort(firstSrtPort, 'udp', taken)
-    listening.srt.set(output.key, { output, port, listener: listenSrt(host, port, clock) })
+    listening.srt.set(output.key, await overSrtFor(listening, output))
   }
+}
+
+/** A listener for one send over SRT; the key stands where SRT has its stream ID. */
+async function overSrtFor(listening: Listening, output: EncodedOutput): Promise<SrtSend> {
+  const streamKey = nanoid(16)
+  const listener = await listenSrt({
+    host,
+    port: await freeListenerPort(firstSrtPort, 'udp'),
+    clock,
+    watches: () => listening.watches,
+    pass: (bytes) => listening.paced?.pass(streamKey, bytes) ?? Promise.resolve(true),
+    refusal: (streamId) => (streamId === streamKey ? null : refusedStranger(listening, streamId)),
+  })
+  return { output, streamKey, listener }
 }
 
 const canListenSrt = (): boolean => missingProgram(systemPrograms.encoder) === undefined
@@ -196,22 +218,31 @@ function inTurn(work: () => Promise<void>): Promise<void> {
   return turn
 }
 
-/**
- * Listens to every send of a show, on this computer alone until it is opened. `watches`: whether what arrives over RTMP is
- * decoded as well; in a trial that would take from the encoders what is being measured. `keeps`: the
- * sends of whose picture a short stretch is kept instead. `forgets`: what came before, of sends that are
- * not coming in now, is nobody's any more.
- */
+interface ListeningOptions {
+  /** Whether what arrives is decoded as well; in a trial that would take from the encoders what is being measured. */
+  watches: boolean
+  /** The sends of whose picture a short stretch is kept instead. */
+  keeps: ReadonlySet<string>
+  /** What came before, of sends that are not coming in now, is nobody's any more. */
+  forgets: boolean
+  /** What holds back what comes in over SRT; null where nothing does. */
+  paced: PacedDatagrams | null
+}
+const plainListening: ListeningOptions = {
+  ...{ watches: true, keeps: noSends, forgets: false, paced: null },
+}
+
+/** Listens to every send of a show, on this computer alone until it is opened. */
 export const beginListening = (
   showId: string,
   show: EncodedShow,
-  { watches = true, keeps = noSends, forgets = false } = {},
-): Promise<void> => inTurn(() => begin(showId, show, { watches, keeps, forgets }))
+  options: Partial<ListeningOptions> = {},
+): Promise<void> => inTurn(() => begin(showId, show, { ...plainListening, ...options }))
 
 async function begin(
   showId: string,
   show: EncodedShow,
-  { watches, keeps, forgets }: { watches: boolean; keeps: ReadonlySet<string>; forgets: boolean },
+  { watches, keeps, forgets, paced }: ListeningOptions,
 ): Promise<void> {
   await endForgotten()
   let listening = listenings.get(showId)
@@ -221,6 +252,7 @@ async function begin(
   }
   listening.watches = watches
   listening.keeps = keeps
+  listening.paced = paced
   await align(listening, show)
   for (const [key, send] of listening.rtmp) if (!keeps.has(key)) send.stretch = null
   if (!forgets) return
@@ -319,16 +351,15 @@ export function listeningState(showId: string): Heard | null {
     wireBytes: send.wireBytes,
     said: saidOfRtmp(send),
   }))
-  const overSrt = [...listening.srt.values()].map(({ output, port, listener }): ListenedSend => ({
-    key: output.key,
-    address: `srt://${host}:${port}`,
-    streamKey: '',
-    note: '',
-    isArriving: listener.isArriving(),
-    report: reportOf(listener.arrival(), now),
-    wireBytes: null,
-    said: [],
-  }))
+  const overSrt = [...listening.srt.values()].map(
+    ({ output, streamKey, listener }): ListenedSend => ({
+      ...{ key: output.key, address: `srt://${host}:${listener.port}`, streamKey, note: '' },
+      isArriving: listener.isArriving(),
+      report: reportOf(listener.arrival(), now),
+      wireBytes: listener.crossed().wireBytes,
+      said: [],
+    }),
+  )
   const others = listening.others.map(({ key, muxer }): ListenedSend => ({
     key,
     address: null,
@@ -350,8 +381,10 @@ export function listeningState(showId: string): Heard | null {
       network && network.until > Date.now()
         ? { hosts: network.hosts, until: new Date(network.until).toISOString() }
         : null,
-    strangers: listening.strangers.map(
-      (end) => `A program tried a key that ends in ${end}, which belongs to no send here.`,
+    strangers: listening.strangers.map((end) =>
+      end === ''
+        ? 'A program tried without a key.'
+        : `A program tried a key that ends in ${end}, which belongs to no send here.`,
     ),
   }
 }
@@ -360,6 +393,12 @@ export function listeningState(showId: string): Heard | null {
 export function arrivalOf(showId: string, sendKey: string): Arrival | undefined {
   const listening = listenings.get(showId)
   return listening?.rtmp.get(sendKey)?.arrival ?? listening?.srt.get(sendKey)?.listener.arrival()
+}
+
+/** How many of the packets of a send were lost on the way, in percent; 0 over RTMP, where none are. */
+export function lossOf(showId: string, sendKey: string): number {
+  const crossed = listenings.get(showId)?.srt.get(sendKey)?.listener.crossed()
+  return crossed && crossed.datagrams > 0 ? (100 * crossed.lostDatagrams) / crossed.datagrams : 0
 }
 
 /** The stretch of a send's picture that was kept, as a file; empty where none was. */

@@ -11,28 +11,54 @@ import { makeWorkFolder } from '../files/workFolders'
 import { ask } from '../measuring/encoderProgram'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
+import { freeListenerPort } from './ports'
+import { openSrtFront, type SrtFront } from './srtFront'
 import { watchingFilters } from './watching'
 
 const longestSeconds = 24 * 3600
 /** Frames of which the head of the stream is kept, to be asked for its profile and level. */
 const headFrames = 40
 
+export interface SrtListenerOptions {
+  host: string
+  /** Where callers knock. */
+  port: number
+  clock: () => number
+  /** Why a caller with this stream ID is not taken; null where it is. */
+  refusal: (streamId: string) => string | null
+  /** Whether what arrives is decoded, to see a picture that stands still and hear silence. */
+  watches?: () => boolean
+  /** Whether a datagram gets through, and when; without it all do, at once. */
+  pass?: (bytes: number) => Promise<boolean>
+  /** Told when the first of its frames is there, and when it is gone. */
+  began?: (arrival: Arrival, streamId: string) => void
+  ended?: () => void
+}
+
 export interface SrtListener {
+  readonly port: number
   arrival(): Arrival
   /** Whether a sender is connected. */
   isArriving(): boolean
+  /** What crossed of the send that came last. */
+  crossed(): ReturnType<SrtFront['crossed']>
   /** What came before is nobody's any more. */
   forget(): void
+  /** Ends what comes in now; another may follow. */
+  hangUp(): void
   stop(): Promise<void>
 }
 
-const argumentsFor = (host: string, port: number, headPath: string): string[] => [
+const argumentsFor = (address: string, headPath: string, watches: boolean): string[] => [
   ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', '-y'],
-  ...['-fflags', 'nobuffer', '-analyzeduration', '1000000', '-copyts'],
-  ...['-i', `srt://${host}:${port}?mode=listener`],
+  ...['-fflags', 'nobuffer', '-analyzeduration', '1000000', '-copyts', '-i', address],
   ...['-map', '0:v?', '-map', '0:a?', '-c', 'copy', '-f', 'framecrc', 'pipe:1'],
-  ...['-map', '0:v?', '-map', '0:a?', '-vf', watchingFilters.picture],
-  ...['-af', watchingFilters.sound, '-f', 'null', '-'],
+  ...(watches
+    ? [
+        ...['-map', '0:v?', '-map', '0:a?', '-vf', watchingFilters.picture],
+        ...['-af', watchingFilters.sound, '-f', 'null', '-'],
+      ]
+    : []),
   ...['-map', '0:v', '-frames:v', `${headFrames}`, '-c', 'copy', '-flush_packets', '1'],
   ...['-f', 'mpegts', headPath],
 ]
@@ -56,71 +82,112 @@ async function askHead(path: string): Promise<{ profile: string | null; level: s
   }
 }
 
-/** Listens for one send over SRT, and again after each that ended, until it is stopped. */
-export function listenSrt(host: string, port: number, clock: () => number): SrtListener {
+/** The ports behind the fronts, known to nobody but the program that listens there. */
+const firstInnerPort = 21_400
+const innerPorts = new Set<number>()
+
+/**
+ * Listens for one send over SRT, and again after each that ended, until it is stopped. The program that
+ * speaks SRT is started when somebody calls: a port at which nobody knocks takes no process.
+ */
+export async function listenSrt(options: SrtListenerOptions): Promise<SrtListener> {
+  const { host, clock } = options
   let current = nothingArrived()
   let program: RunningProgram | undefined
   let isStopped = false
+  const front = await openSrtFront({
+    ...{ host, port: options.port, pass: options.pass },
+    refusal: (streamId) => {
+      if (isArriving()) return 'another program sends here already'
+      return streamId === null ? null : options.refusal(streamId)
+    },
+  })
+  const isArriving = (): boolean => {
+    const last = current.frames.at(-1)
+    return program !== undefined && last !== undefined && clock() - last.atSeconds < 3
+  }
 
   async function once(): Promise<void> {
+    await front.called()
+    if (isStopped) return
     const folder = await makeWorkFolder('head')
+    const port = await freeListenerPort(firstInnerPort, 'udp', innerPorts)
+    innerPorts.add(port)
     try {
       // Stopped while the folder was made: what begins now nobody would end.
       if (isStopped) return
-      program = listenTo(join(folder, 'head.ts'))
+      program = listenTo(port, join(folder, 'head.ts'))
+      front.leadTo(port)
       await program.ended
     } finally {
       program = undefined
+      front.leadTo(null)
+      innerPorts.delete(port)
       await rm(folder, { recursive: true, force: true })
     }
   }
 
-  function listenTo(headPath: string): RunningProgram {
+  function listenTo(port: number, headPath: string): RunningProgram {
     const lines = frameLineReader()
     let arrival: Arrival | undefined
     let isHeadAsked = false
     let watch: (piece: string) => void = () => {}
-    return runProgram(systemPrograms.encoder, 'ffmpeg', argumentsFor(host, port, headPath), {
-      timeLimitSeconds: longestSeconds,
-      onError: (piece) => watch(piece),
-      onOutput: (chunk) => {
-        if (!arrival) {
-          arrival = nothingArrived()
-          current = arrival
-          watch = watchReader(arrival.watched)
-        }
-        for (const frame of lines.read(chunk.toString('utf8'), clock())) takeFrame(arrival, frame)
-        arrival.picture ??= lines.picture()
-        arrival.sound ??= lines.sound()
-        if (isHeadAsked || arrival.videoFrames <= headFrames) return
-        isHeadAsked = true
-        const into = arrival
-        void askHead(headPath).then((head) => {
-          if (into.picture) Object.assign(into.picture, head)
-        })
+    const address = `srt://${host}:${port}?mode=listener`
+    const watches = options.watches?.() ?? true
+    const running = runProgram(
+      systemPrograms.encoder,
+      'ffmpeg',
+      argumentsFor(address, headPath, watches),
+      {
+        timeLimitSeconds: longestSeconds,
+        onError: (piece) => watch(piece),
+        onOutput: (chunk) => {
+          if (!arrival) {
+            arrival = nothingArrived()
+            current = arrival
+            watch = watchReader(arrival.watched)
+          }
+          const isFirst = arrival.frames.length === 0
+          for (const frame of lines.read(chunk.toString('utf8'), clock())) takeFrame(arrival, frame)
+          arrival.picture ??= lines.picture()
+          arrival.sound ??= lines.sound()
+          if (isFirst && arrival.frames.length > 0) options.began?.(arrival, front.streamId())
+          if (isHeadAsked || arrival.videoFrames <= headFrames) return
+          isHeadAsked = true
+          const into = arrival
+          void askHead(headPath).then((head) => {
+            if (into.picture) Object.assign(into.picture, head)
+          })
+        },
       },
+    )
+    void running.ended.then(() => {
+      if (arrival && arrival.frames.length > 0) options.ended?.()
     })
+    return running
   }
   /** A program that cannot listen (the port is taken) is not started over and over. */
   async function again(): Promise<void> {
     while (!isStopped) {
       const started = clock()
       await once()
-      if (clock() - started < 1) await new Promise((resolve) => setTimeout(resolve, 1000))
+      if (!isStopped && clock() - started < 1)
+        await new Promise((resolve) => setTimeout(resolve, 1000))
     }
   }
   const going = again().catch((error: unknown) => {
     console.error('Listening over SRT ended:', (error as Error).message)
   })
   return {
+    port: options.port,
     arrival: () => current,
-    isArriving: () => {
-      const last = current.frames.at(-1)
-      return last !== undefined && clock() - last.atSeconds < 3
-    },
+    isArriving,
+    crossed: front.crossed,
     forget: () => (current = nothingArrived()),
+    hangUp: () => void program?.stop(),
     async stop() {
       isStopped = true
+      front.close()
       await program?.kill()
       await going
     },

@@ -22,6 +22,7 @@ export const systemPrograms = {
   // Part of every Debian: what ends a program with its starter, and what makes it give way.
   starting: { programs: ['setpriv'], debianPackage: 'util-linux' },
   givingWay: { programs: ['nice'], debianPackage: 'coreutils' },
+  pipes: { programs: ['mkfifo'], debianPackage: 'coreutils' },
 } as const satisfies Record<string, SystemProgram>
 
 /** Where a program is, looked for in PATH and in the folders for the system's own programs; undefined where it is missing. */

@@ -5,7 +5,7 @@ import { useDatabase } from '../database/connection'
 import { openKey } from '../database/keys/keyStore'
 import { useInstallationKey } from '../secrets/installationKey'
 import { standInAddress } from '../standIns/platforms'
-import type { Ingest } from './rtmpPublisher'
+import type { Ingest } from './publisher'
 
 /** The stored key of a destination, opened for this one connection; empty where there is none. */
 async function openedKey(showId: string, destinationId: string): Promise<string> {
@@ -35,7 +35,12 @@ export async function ingestFor(
       destination.connection === 'linked account' || destination.rules.key.life === 'no key'
     if (name === '' && !isKeyless) throw new Error('it has no key yet')
     return {
-      address: await standInAddress(showId, destination.id),
+      // Over SRT each send has a port of its own; the first is the one that the stand-in's page shows.
+      address: await standInAddress(
+        showId,
+        destination.id,
+        step === 0 && !feed.isBackup ? undefined : `${step} ${feed.isBackup}`,
+      ),
       key: name || `account-${destination.id}`,
     }
   }

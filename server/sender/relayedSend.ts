@@ -1,6 +1,8 @@
 import type { Sending } from '@green-mantle/core/show'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
-import { type Ingest, messageFor, type Publisher, publishTo } from './rtmpPublisher'
+import type { Ingest, Publisher } from './publisher'
+import { publishOverRtmp } from './rtmpPublisher'
+import { publishOverSrt } from './srtPublisher'
 
 export type RelayedStage = 'ready' | 'connecting' | 'sending' | 'away' | 'given up' | 'ended'
 
@@ -39,6 +41,11 @@ const nothingSent: RelayedState = {
   ...{ behindSeconds: 0, reconnects: 0, sendingSince: null },
 }
 
+const publishTo = (ingest: Ingest, signal: AbortSignal): Promise<Publisher> =>
+  ingest.address.startsWith('srt:')
+    ? publishOverSrt(ingest, signal)
+    : publishOverRtmp(ingest, signal)
+
 const isDropped = ({ codec_type: type, flags }: MediaPacket): boolean =>
   type === videoTag && (flags === flag.keyframe || flags === flag.frame)
 
@@ -49,7 +56,7 @@ const isDropped = ({ codec_type: type, flags }: MediaPacket): boolean =>
  */
 export class RelayedSend {
   private readonly heads = new Map<string, MediaPacket>()
-  private publisher: (Publisher & { stream: number }) | null = null
+  private publisher: Publisher | null = null
   private stopper = new AbortController()
   private retry: ReturnType<typeof setTimeout> | undefined
   private isWanted = false
@@ -58,6 +65,7 @@ export class RelayedSend {
   /** Raised by every begin, so that what was begun before it is known to be over. */
   private generation = 0
   private lastMilliseconds = 0
+  private unacceptedFrames = 0
   /** What went out over the connections that are over. */
   private earlierBytes = 0
   private endedMilliseconds = 0
@@ -94,6 +102,7 @@ export class RelayedSend {
     this.isWanted = true
     this.tries = 0
     this.state = { ...nothingSent }
+    this.unacceptedFrames = 0
     this.earlierBytes = 0
     this.endedMilliseconds = 0
     this.generation += 1
@@ -146,7 +155,7 @@ export class RelayedSend {
       if (this.isWanted && this.state.sendingSince && isDropped(packet)) this.state.lostFrames += 1
       return
     }
-    if (isHead) return publisher.write(messageFor(packet, publisher.stream))
+    if (isHead) return publisher.take(packet)
     if (this.waitsForKeyframe) {
       if (flags !== flag.keyframe || type !== videoTag || this.isTooFarBehind(0.5)) {
         // Before its first keyframe nothing was begun that could lose a frame.
@@ -159,8 +168,10 @@ export class RelayedSend {
       this.state.lostFrames += 1
       return
     }
-    publisher.write(messageFor(packet, publisher.stream))
-    if (isDropped(packet)) this.state.sentFrames += 1
+    publisher.take(packet)
+    if (!isDropped(packet)) return
+    if (this.state.stage === 'sending') this.state.sentFrames += 1
+    else this.unacceptedFrames += 1
   }
 
   private isTooFarBehind(share: number): boolean {
@@ -201,27 +212,41 @@ export class RelayedSend {
     try {
       const publisher = await publishTo(await this.options.ingest(), signal)
       if (isOver()) return publisher.close()
-      this.tries = 0
       this.rates = []
       this.waitsForKeyframe = true
       for (const head of this.heads.values())
-        publisher.write(messageFor({ ...head, dts: this.lastMilliseconds }, publisher.stream))
+        publisher.take({ ...head, dts: this.lastMilliseconds })
       this.publisher = publisher
-      this.state = {
-        ...this.state,
-        ...{ stage: 'sending', words: '', reconnects: this.state.reconnects + (isBack ? 1 : 0) },
-        sendingSince: this.state.sendingSince ?? new Date().toISOString(),
-      }
-      this.options.told(isBack ? 'back' : 'sending', '')
+      const isAccepted = await publisher.accepted
+      if (this.publisher !== publisher) return
+      if (isAccepted) this.wasAccepted(isBack)
       const why = await publisher.ended
       if (this.publisher !== publisher) return
       this.earlierBytes += publisher.sentBytes
       this.publisher = null
-      this.options.told('hung up', why)
+      this.countUnaccepted('lostFrames')
+      if (isAccepted) this.options.told('hung up', why)
       this.later(why)
     } catch (error) {
       if (!isOver()) this.later((error as Error).message)
     }
+  }
+
+  private wasAccepted(isBack: boolean): void {
+    this.tries = 0
+    this.state = {
+      ...this.state,
+      ...{ stage: 'sending', words: '', reconnects: this.state.reconnects + (isBack ? 1 : 0) },
+      sendingSince: this.state.sendingSince ?? new Date().toISOString(),
+    }
+    this.countUnaccepted('sentFrames')
+    this.options.told(isBack ? 'back' : 'sending', '')
+  }
+
+  /** What was handed over before it was known whether it would be taken; a send that never began loses nothing. */
+  private countUnaccepted(as: 'sentFrames' | 'lostFrames'): void {
+    if (this.state.sendingSince) this.state[as] += this.unacceptedFrames
+    this.unacceptedFrames = 0
   }
 
   private later(words: string): void {

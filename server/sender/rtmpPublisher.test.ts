@@ -1,7 +1,7 @@
 import { createServer, type Server, type Socket } from 'node:net'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it } from 'vitest'
-import { publishTo } from './rtmpPublisher'
+import { publishOverRtmp } from './rtmpPublisher'
 
 const key = 'a-key-that-is-nowhere-else'
 const handshakeBytes = 1536
@@ -29,7 +29,7 @@ async function ingest(says: (socket: Socket) => void): Promise<string> {
   return `rtmp://127.0.0.1:${(server.address() as { port: number }).port}/live`
 }
 const refusal = (address: string): Promise<string> =>
-  publishTo({ address, key }, new AbortController().signal).then(
+  publishOverRtmp({ address, key }, new AbortController().signal).then(
     () => 'accepted',
     (error: unknown) => (error as Error).message,
   )

@@ -2,25 +2,7 @@ import { connect, type Socket } from 'node:net'
 import { connect as connectTls } from 'node:tls'
 import RtmpClient from 'node-media-server/src/protocol/rtmp_client.js'
 import Rtmp, { type MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
-
-/** Where a send goes. The key stands apart, since it is written nowhere. */
-export interface Ingest {
-  /** rtmp:// or rtmps://, without a key. */
-  address: string
-  key: string
-}
-
-/** A send that an ingest has accepted. */
-export interface Publisher {
-  write(message: Buffer): void
-  /** What was written and has not gone out yet. */
-  readonly waitingBytes: number
-  /** What has gone out since it was accepted. */
-  readonly sentBytes: number
-  close(): void
-  /** Why it is over, in words without the key. */
-  readonly ended: Promise<string>
-}
+import type { Ingest, Publisher } from './publisher'
 
 const connectSeconds = 10
 const idleSeconds = 20
@@ -32,7 +14,7 @@ const streamNumberAt = 8
  * A message as it goes out. The library writes every message to stream 0; what an ingest gave out by
  * createStream is put in its place.
  */
-export function messageFor(packet: MediaPacket, stream: number): Buffer {
+function messageFor(packet: MediaPacket, stream: number): Buffer {
   const message = Rtmp.createMessage(packet)
   message.writeUInt32LE(stream, streamNumberAt)
   return message
@@ -94,10 +76,10 @@ function openSocket(address: URL): Promise<Socket> {
 }
 
 /** Connects to an ingest and asks it to take a send; rejects, in words, where it does not. */
-export async function publishTo(
+export async function publishOverRtmp(
   { address, key }: Ingest,
   signal: AbortSignal,
-): Promise<Publisher & { stream: number }> {
+): Promise<Publisher> {
   const url = new URL(address)
   const app = decodeURIComponent(url.pathname.replaceAll(/^\/+|\/+$/g, '')) + url.search
   const socket = await openSocket(url)
@@ -149,9 +131,8 @@ export async function publishTo(
     await client.sendPublish(key)
     const before = socket.bytesWritten
     return {
-      stream,
-      write: (message) => {
-        if (!socket.destroyed) socket.write(message)
+      take: (packet) => {
+        if (!socket.destroyed) socket.write(messageFor(packet, stream))
       },
       get waitingBytes() {
         return socket.writableLength
@@ -159,6 +140,7 @@ export async function publishTo(
       get sentBytes() {
         return Math.max(0, socket.bytesWritten - socket.writableLength - before)
       },
+      accepted: Promise.resolve(true),
       close: () => socket.end(() => over('it was ended')),
       ended,
     }

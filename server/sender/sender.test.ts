@@ -256,6 +256,58 @@ describe('the sender', () => {
     expect(JSON.stringify(told)).not.toContain(secret)
   }, 60_000)
 
+  it('sends over SRT too, its stream ID in no list of processes, and comes back after a hang-up', async () => {
+    const show = smallShow()
+    const [one] = show.destinations
+    one!.protocol = 'srt'
+    one!.sending.reconnectAfterSeconds = 0.5
+    const { sender, told, sendOf } = await begin(show)
+    sender.startSend('one')
+    sender.startSend('two')
+    await vi.waitFor(() => expect(arrivingAt('show', 'one')?.picture?.width).toBe(320), within)
+    expect(allArguments()).toContain('srt://127.0.0.1')
+    expect(allArguments()).not.toContain(secret)
+    expect(JSON.stringify([await sender.state(), told])).not.toContain(secret)
+    await vi.waitFor(
+      async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(24),
+      within,
+    )
+    expect(await sendOf('one')).toMatchObject({ stage: 'sending', lostFrames: 0 })
+    // What was handed on is what arrives.
+    expect((await sendOf('one')).kbps).toBeGreaterThan(150)
+
+    const before = await sendOf('two')
+    hangUp('show', 'one')
+    await vi.waitFor(async () => expect((await sendOf('one')).reconnects).toBe(1), within)
+    expect(toldOf(told, 'trouble')).toHaveLength(1)
+    await vi.waitFor(
+      async () => expect((await sendOf('two')).sentFrames).toBeGreaterThan(before.sentFrames),
+      within,
+    )
+    expect(await sendOf('two')).toMatchObject({ stage: 'sending', reconnects: 0 })
+    sender.stopSend('one')
+    await vi.waitFor(() => expect(standInOf('show', 'one')?.state().isOver).toBe(true), within)
+    await sender.stop()
+    expect(toldOf(told, 'sent').find(({ name }) => name === 'One')).toMatchObject({ reconnects: 1 })
+    // The program that carried it is gone; the one that listens may wait for the next.
+    expect(allArguments()).not.toMatch(/mpegts\0-flush_packets/)
+  }, 60_000)
+
+  it('is refused over SRT with a key of another session, in words without it', async () => {
+    const show = smallShow()
+    const [one] = show.destinations
+    one!.protocol = 'srt'
+    one!.rules = { ...one!.rules, key: { life: 'per session', hours: null } }
+    one!.sending = { ...one!.sending, reconnectAfterSeconds: 0.5, reconnectTries: 1 }
+    const { sender, told, sendOf } = await begin(show)
+    standInOf('show', 'one')?.giveKey()
+    sender.startSend('one')
+    await vi.waitFor(async () => expect((await sendOf('one')).stage).toBe('given up'), within)
+    expect(await sendOf('one')).toMatchObject({ sentFrames: 0, lostFrames: 0 })
+    expect((await sendOf('one')).words).toMatch(/stream ID or passphrase is not taken/)
+    expect(JSON.stringify(told)).not.toContain(secret)
+  }, 60_000)
+
   it('begins an encoder anew that ended, says so, and goes on sending', async () => {
     const { sender, told, sendOf } = await begin(smallShow())
     sender.startSend('one')
@@ -289,12 +341,11 @@ describe('the sender', () => {
   it('encodes nothing for what it cannot send, and says why', async () => {
     const show = smallShow()
     const [one, two] = show.destinations
-    one!.protocol = 'srt'
-    one!.serverAddress = 'srt://one.example:9000'
+    one!.protocol = 'whip'
     two!.rules = { ...two!.rules, codecs: ['hevc'] }
     two!.renditions[0]!.codec = 'hevc'
     const { sender, sendOf } = await begin(show)
-    expect((await sendOf('one')).cannot).toMatch(/list of processes/)
+    expect((await sendOf('one')).cannot).toMatch(/over WHIP/)
     expect((await sendOf('two')).cannot).toMatch(/only H.264/)
     expect([sender.startSend('one'), sender.startSend('two')]).toEqual([false, false])
     // The recording alone.

@@ -31,7 +31,7 @@ import { LocalIngest } from './localIngest'
 import { LookBack } from './lookBack'
 import { recordingNames } from './recordingNames'
 import { RelayedSend } from './relayedSend'
-import type { Ingest } from './rtmpPublisher'
+import type { Ingest } from './publisher'
 
 export interface SenderOptions {
   show: Show
@@ -76,13 +76,14 @@ const maxObservedSeconds = 5
 const plannedKbpsOf = ({ rendition }: EncodedOutput): number =>
   rendition.videoBitrateKbps + rendition.audioBitrateKbps
 
+/** How every encode comes to the server, over loopback; from there it goes on by its own protocol. */
+const innerMuxer = 'flv'
+
 const cannotFrom = ({ muxer, rendition }: EncodedOutput): string => {
-  if (muxer === 'mpegts')
-    return 'over SRT its key would stand in the list of processes: send it from a program of your own'
-  if (muxer !== 'flv') return 'over WHIP nothing here can send'
+  if (muxer === 'whip') return 'over WHIP nothing here can send'
   return rendition.codec === 'h264'
     ? ''
-    : 'the encoder program here puts only H.264 into RTMP: plan it with H.264'
+    : 'the encoder program here hands only H.264 on to be sent: plan it with H.264'
 }
 
 /** Carries the plan of a show out: one process a canvas, each encode once, each destination by itself. */
@@ -141,6 +142,7 @@ export class Sender {
               .filter((output) => output.feed.isRecording || cannotFrom(output) === '')
               .map((output) => ({
                 ...output,
+                muxer: output.feed.isRecording ? output.muxer : innerMuxer,
                 sending: null,
                 isArchiveMix: output.isArchiveMix && clip !== null,
               })),

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import type { ChatLine, StandInState } from '@green-mantle/core/night'
 import type { Destination } from '@green-mantle/core/show'
 
-type Rules = Pick<Destination, 'name' | 'rules' | 'lagSeconds'>
+type Rules = Pick<Destination, 'name' | 'rules' | 'lagSeconds' | 'protocol'>
 
 export interface PlatformState extends StandInState {
   /** Given out on its page; null where it gives out none. */

@@ -3,12 +3,16 @@ import type { StandInNow } from '@green-mantle/core/night'
 import type { Destination, Show } from '@green-mantle/core/show'
 import { performance } from 'node:perf_hooks'
 import { flvArrival } from '../listeners/flvArrival'
+import { freeListenerPort } from '../listeners/ports'
 import type { PublishedSink } from '../listeners/rtmpConnection'
+import { listenSrt, type SrtListener } from '../listeners/srtListener'
 import { LocalIngest } from '../sender/localIngest'
 import { StandInPlatform } from './platform'
 
 interface Standing {
   platform: StandInPlatform
+  /** Where it takes sends over SRT, which takes one program a port: one for each that is asked for. */
+  overSrt: Map<string, Promise<SrtListener>>
   /** What comes in now, each with what ends it. */
   coming: Map<symbol, { key: string; end: (why: string) => void }>
   arrival: Arrival | null
@@ -21,21 +25,41 @@ let ingest: Promise<LocalIngest> | undefined
 
 const clock = (): number => performance.now() / 1000
 const separator = '~'
+const host = '127.0.0.1'
+const firstSrtPort = 19_800
+const mainSend = 'main'
 
-/** Takes a program for the stand-in that its application names. */
-function admit(app: string, key: string, end: (why: string) => void): PublishedSink | string {
-  const [showId = '', destinationId = ''] = app.split(separator)
+/** Why a stand-in does not take a program with this key; null where it does. */
+function refusalOf(showId: string, destinationId: string, key: string): string | null {
   const standings = shows.get(showId)
   const standing = standings?.get(destinationId)
   if (!standings || !standing) return 'there is no such place'
   for (const [otherId, other] of standings)
     if (otherId !== destinationId && [...other.coming.values()].some((each) => each.key === key))
       return `this key belongs to ${other.platform.destination.name}`
-  const refusal = standing.platform.refusal(key)
-  if (refusal !== null) return refusal
-  const { arrival, take } = flvArrival(clock)
-  const self = Symbol(destinationId)
+  return standing.platform.refusal(key)
+}
+
+/** A program that comes in is told from all others by the function that ends it. */
+function came(standing: Standing, key: string, end: (why: string) => void): { went: () => void } {
+  const self = Symbol(standing.platform.destination.name)
   standing.coming.set(self, { key, end })
+  return {
+    went() {
+      standing.coming.delete(self)
+      if (standing.coming.size === 0) standing.platform.signalWent()
+    },
+  }
+}
+
+/** Takes a program for the stand-in that its application names. */
+function admit(app: string, key: string, end: (why: string) => void): PublishedSink | string {
+  const [showId = '', destinationId = ''] = app.split(separator)
+  const refusal = refusalOf(showId, destinationId, key)
+  if (refusal !== null) return refusal
+  const standing = shows.get(showId)?.get(destinationId) as Standing
+  const { arrival, take } = flvArrival(clock)
+  const { went } = came(standing, key, end)
   standing.arrival = arrival
   let hasPicture = false
   return {
@@ -46,11 +70,33 @@ function admit(app: string, key: string, end: (why: string) => void): PublishedS
       hasPicture = true
       standing.platform.signalCame()
     },
-    ended() {
-      standing.coming.delete(self)
-      if (standing.coming.size === 0) standing.platform.signalWent()
-    },
+    ended: went,
   }
+}
+
+/** A port of a stand-in over SRT; who comes names the key as the stream ID. */
+async function listenFor(showId: string, destinationId: string): Promise<SrtListener> {
+  let went: () => void = () => {}
+  const listener: SrtListener = await listenSrt({
+    ...{ host, clock, port: await freeListenerPort(firstSrtPort, 'udp') },
+    watches: () => false,
+    refusal: (key) => refusalOf(showId, destinationId, key),
+    began(arrival, key) {
+      const standing = shows.get(showId)?.get(destinationId)
+      if (!standing) return listener.hangUp()
+      went = came(standing, key, () => listener.hangUp()).went
+      standing.arrival = arrival
+      standing.platform.signalCame()
+    },
+    ended: () => went(),
+  })
+  return listener
+}
+
+async function endSrt({ overSrt }: Standing): Promise<void> {
+  const listeners = [...overSrt.values()]
+  overSrt.clear()
+  for (const listening of listeners) await (await listening.catch(() => null))?.stop()
 }
 
 const openIngest = (): Promise<LocalIngest> => (ingest ??= LocalIngest.open(admit))
@@ -71,6 +117,7 @@ export async function standInFor(showId: string, show: Show): Promise<void> {
           : {
               platform: new StandInPlatform(pick(destination)),
               coming: known?.coming ?? new Map(),
+              overSrt: known?.overSrt ?? new Map(),
               arrival: null,
             }
         return [destination.id, standing] as const
@@ -78,19 +125,36 @@ export async function standInFor(showId: string, show: Show): Promise<void> {
   )
   shows.delete(showId)
   shows.set(showId, standings)
+  const gone = [...(before ?? [])].filter(([id]) => !standings.has(id)).map(([, each]) => each)
   const [oldest] = shows.keys()
-  if (shows.size > maxShows && oldest !== undefined) shows.delete(oldest)
+  if (shows.size > maxShows && oldest !== undefined) {
+    gone.push(...(shows.get(oldest)?.values() ?? []))
+    shows.delete(oldest)
+  }
+  await Promise.all(gone.map(endSrt))
 }
 
-const pick = ({ name, rules, lagSeconds }: Destination) => ({ name, rules, lagSeconds })
+const pick = ({ name, rules, lagSeconds, protocol }: Destination) => ({
+  ...{ name, rules, lagSeconds, protocol },
+})
 
 /** One stand-in; undefined where none stands in. */
 export const standInOf = (showId: string, destinationId: string): StandInPlatform | undefined =>
   shows.get(showId)?.get(destinationId)?.platform
 
-/** Where a stand-in takes sends. */
-export async function standInAddress(showId: string, destinationId: string): Promise<string> {
-  return (await openIngest()).addressOf(`${showId}${separator}${destinationId}`)
+/** Where a stand-in takes sends; `send` tells those apart that a place takes at once (steps, a second ingest). */
+export async function standInAddress(
+  showId: string,
+  destinationId: string,
+  send = mainSend,
+): Promise<string> {
+  const standing = shows.get(showId)?.get(destinationId)
+  if (standing?.platform.destination.protocol !== 'srt')
+    return (await openIngest()).addressOf(`${showId}${separator}${destinationId}`)
+  const listening = standing.overSrt.get(send) ?? listenFor(showId, destinationId)
+  standing.overSrt.set(send, listening)
+  listening.catch(() => standing.overSrt.delete(send))
+  return `srt://${host}:${(await listening).port}`
 }
 
 /** Hangs up on whoever sends to it. */
@@ -115,7 +179,9 @@ export const standInsNow = (showId: string): StandInNow[] =>
   })
 
 export async function closeStandIns(): Promise<void> {
+  const standings = [...shows.values()].flatMap((each) => [...each.values()])
   shows.clear()
+  await Promise.all(standings.map(endSrt))
   await (await ingest)?.close()
   ingest = undefined
 }

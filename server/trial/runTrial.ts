@@ -23,9 +23,16 @@ import {
 } from '@green-mantle/core/trial'
 import { renditionInWords } from '@green-mantle/core/words'
 import { makeWorkFolder } from '../files/workFolders'
+import { pacedDatagrams, type PacedDatagrams } from '../line/pacedDatagrams'
 import { pacedProxy, type PacedProxy } from '../line/pacedProxy'
 import { type Pacer, practicePacer } from '../line/pacer'
-import { arrivalOf, beginListening, listeningState, stretchOf } from '../listeners/listening'
+import {
+  arrivalOf,
+  beginListening,
+  listeningState,
+  lossOf,
+  stretchOf,
+} from '../listeners/listening'
 import { processorShareOf } from '../measuring/processorTime'
 import { makeMediaClip } from '../pictures/mediaClip'
 import { makeTestClip } from '../pictures/testClip'
@@ -69,7 +76,9 @@ function addressIn(
   const listener = listeners.get(key)
   // What nothing listens to goes nowhere, so that it is encoded all the same.
   if (!listener?.address) return join(folder, 'nowhere')
-  if (!listener.streamKey) return listener.address
+  // Over SRT the listener itself holds back what comes in.
+  if (listener.address.startsWith('srt:'))
+    return `${listener.address}?streamid=${listener.streamKey}`
   const address = new URL(listener.address)
   if (proxyPort !== null) address.port = `${proxyPort}`
   return `${address.href}/${listener.streamKey}`
@@ -233,6 +242,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
   const folder = await makeWorkFolder('trial')
   let pacer: Pacer | undefined
   let proxy: PacedProxy | undefined
+  let datagrams: PacedDatagrams | undefined
   const running: RunningCanvas[] = []
   try {
     report('Making ready what the canvases show')
@@ -248,21 +258,23 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
           : await makeMediaClip(folder, show, canvas, options.pieces(fileId)),
       )
     }
-    await beginListening(showId, show, {
-      watches: false,
-      keeps: new Set(compared.map(({ key }) => key)),
-      forgets: true,
-    })
-    const listeners = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
-    const rtmp = [...listeners.values()].find(({ streamKey }) => streamKey !== '')
-    if (line !== null && rtmp?.address) {
+    if (line !== null) {
       pacer = practicePacer(practiceLines[line], {
         seed: 1,
         startHour: Number(show.startsAt.slice(11, 13)),
         durationSeconds: seconds + prepareGraceSeconds,
       })
-      proxy = await pacedProxy(Number(new URL(rtmp.address).port), pacer)
+      datagrams = pacedDatagrams(pacer)
     }
+    await beginListening(showId, show, {
+      watches: false,
+      keeps: new Set(compared.map(({ key }) => key)),
+      forgets: true,
+      paced: datagrams ?? null,
+    })
+    const listeners = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
+    const rtmp = [...listeners.values()].find(({ address }) => address?.startsWith('rtmp:'))
+    if (pacer && rtmp?.address) proxy = await pacedProxy(Number(new URL(rtmp.address).port), pacer)
     if (!signal.aborted) {
       report('Sending')
       const where = { listeners, proxyPort: proxy?.port ?? null, folder }
@@ -306,6 +318,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
             arrival: arrivals.get(output.key),
             report: heard.get(output.key)?.report ?? null,
             wireBytes: heard.get(output.key)?.wireBytes ?? null,
+            lossPercent: lossOf(showId, output.key),
             likeness: likenesses.get(output.key) ?? null,
           }),
         )
@@ -326,6 +339,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     await Promise.all(running.map(({ program }) => program.kill()))
     if (listeningState(showId)) await beginListening(showId, show)
     await proxy?.close()
+    datagrams?.close()
     pacer?.stop()
     await rm(folder, { recursive: true, force: true })
   }

@@ -1,0 +1,127 @@
+import { createSocket, type RemoteInfo, type Socket } from 'node:dgram'
+import { once } from 'node:events'
+import { srtHandshakeOf, srtRefusalOf } from './srtHandshake'
+
+export interface SrtFrontOptions {
+  host: string
+  port: number
+  /** Why a caller is not let in, by its stream ID once it has said that; null where it is. */
+  refusal: (streamId: string | null) => string | null
+  /** Whether a datagram gets through, and when; without it all do, at once. */
+  pass?: ((bytes: number) => Promise<boolean>) | undefined
+}
+
+/** The UDP port at which callers over SRT knock, before the program that speaks SRT. */
+export interface SrtFront {
+  /** Resolves when somebody calls. */
+  called(): Promise<void>
+  /** Where callers go on to from now on, nowhere while nobody listens; whoever came before is nobody any more. */
+  leadTo(port: number | null): void
+  /** The stream ID of who was let in last. */
+  streamId(): string
+  /** Of who was let in last: its IP packets and those that did not get through. */
+  crossed(): { wireBytes: number; datagrams: number; lostDatagrams: number }
+  close(): void
+}
+
+interface Caller {
+  onward: Socket
+  isLetIn: boolean
+  heardAt: number
+}
+
+const ipAndUdpBytes = 28
+/** The first bit tells what controls from what carries data. */
+const isControl = (datagram: Buffer): boolean => ((datagram[0] ?? 0) & 0x80) !== 0
+/** One is taken; others may try, and take no memory when they are many. */
+const maxCallers = 8
+const forgottenMilliseconds = 10_000
+const nothingCrossed = { wireBytes: 0, datagrams: 0, lostDatagrams: 0 }
+
+/** Opens a port that hands callers on, so that their stream IDs are known and their packets counted. */
+export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> {
+  const { host, port, refusal, pass } = options
+  const front = createSocket('udp4')
+  const callers = new Map<string, Caller>()
+  let target: number | null = null
+  let streamId = ''
+  let crossed = { ...nothingCrossed }
+  let wake: () => void = () => {}
+
+  const letGo = (name: string): void => {
+    callers.get(name)?.onward.close()
+    callers.delete(name)
+  }
+
+  function newCaller(name: string, { address, port: from }: RemoteInfo): Caller | null {
+    for (const [known, { heardAt }] of callers)
+      if (Date.now() - heardAt > forgottenMilliseconds) letGo(known)
+    if (callers.size >= maxCallers) return null
+    const onward = createSocket('udp4')
+    onward.on('message', (answer) => front.send(answer, from, address))
+    // What nobody listens to any more comes back as an error; the caller finds out by itself.
+    onward.on('error', () => {})
+    const caller: Caller = { onward, isLetIn: false, heardAt: Date.now() }
+    callers.set(name, caller)
+    return caller
+  }
+
+  async function handOn(caller: Caller, datagram: Buffer): Promise<void> {
+    const to = target
+    const { isLetIn } = caller
+    if (to === null) return
+    if (isLetIn) {
+      crossed.wireBytes += datagram.length + ipAndUdpBytes
+      if (!isControl(datagram)) crossed.datagrams += 1
+    }
+    const counted = crossed
+    if (pass && isLetIn && !(await pass(datagram.length + ipAndUdpBytes))) {
+      if (!isControl(datagram)) counted.lostDatagrams += 1
+      return
+    }
+    // Who was let go meanwhile has a socket that is closed.
+    if ([...callers.values()].includes(caller)) caller.onward.send(datagram, to, host)
+  }
+
+  front.on('message', (datagram, from) => {
+    const name = `${from.address} ${from.port}`
+    const handshake = srtHandshakeOf(datagram)
+    if (handshake) wake()
+    if (target === null) return
+    const caller = callers.get(name) ?? (handshake ? newCaller(name, from) : null)
+    if (!caller) return
+    caller.heardAt = Date.now()
+    if (handshake && !caller.isLetIn) {
+      const said = handshake.phase === 'conclusion' ? handshake.streamId : null
+      if (refusal(said) !== null) {
+        front.send(srtRefusalOf(datagram), from.port, from.address)
+        letGo(name)
+        return
+      }
+      if (said !== null) {
+        caller.isLetIn = true
+        streamId = said
+        crossed = { ...nothingCrossed }
+      }
+    }
+    if (handshake || caller.isLetIn) void handOn(caller, datagram)
+  })
+  front.bind({ port, address: host, exclusive: true })
+  await once(front, 'listening')
+  front.on('error', (error) => console.error('Listening over SRT:', error.message))
+
+  return {
+    called: () => new Promise((resolve) => (wake = resolve)),
+    leadTo(next) {
+      for (const name of [...callers.keys()]) letGo(name)
+      target = next
+    },
+    streamId: () => streamId,
+    crossed: () => ({ ...crossed }),
+    close() {
+      wake()
+      for (const name of [...callers.keys()]) letGo(name)
+      front.close()
+    },
+  }
+}

@@ -1,0 +1,165 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { createSocket } from 'node:dgram'
+import { once } from 'node:events'
+import { performance } from 'node:perf_hooks'
+import fc from 'fast-check'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { freeListenerPort } from './ports'
+import { srtHandshakeOf, srtRefusalOf } from './srtHandshake'
+import { listenSrt, type SrtListener, type SrtListenerOptions } from './srtListener'
+
+const host = '127.0.0.1'
+const within = { timeout: 20_000, interval: 100 }
+const clock = (): number => performance.now() / 1000
+
+const listeners: SrtListener[] = []
+const callers: ChildProcess[] = []
+afterEach(async () => {
+  for (const caller of callers.splice(0)) caller.kill('SIGKILL')
+  await Promise.all(listeners.splice(0).map((listener) => listener.stop()))
+})
+
+async function listen(options: Partial<SrtListenerOptions> = {}): Promise<SrtListener> {
+  const port = await freeListenerPort(24_000, 'udp')
+  const listener = await listenSrt({
+    ...{ host, port, clock, watches: () => false },
+    refusal: (streamId) => (streamId === 'right' ? null : 'unknown'),
+    ...options,
+  })
+  listeners.push(listener)
+  return listener
+}
+
+/** FFmpeg, with the SRT library that it brings, as whoever sends; what it says is gathered. */
+function call(
+  { port }: SrtListener,
+  streamId: string,
+): { said: () => string; ended: Promise<unknown> } {
+  const caller = spawn('ffmpeg', [
+    ...['-loglevel', 'error', '-nostdin', '-re', '-f', 'lavfi', '-i'],
+    ...['testsrc2=size=320x180:rate=15', '-c:v', 'libx264', '-preset', 'ultrafast'],
+    ...['-g', '15', '-f', 'mpegts', `srt://${host}:${port}?mode=caller&streamid=${streamId}`],
+  ])
+  callers.push(caller)
+  let said = ''
+  caller.stderr.on('data', (words: Buffer) => (said += words.toString()))
+  return { said: () => said, ended: once(caller, 'exit') }
+}
+
+describe('a listener over SRT', () => {
+  it('takes the stream ID that it waits for, counts what crosses, and takes the next after a hang-up', async () => {
+    const told: string[] = []
+    const listener = await listen({
+      began: (_, streamId) => told.push(`began ${streamId}`),
+      ended: () => told.push('ended'),
+    })
+    const first = call(listener, 'right')
+    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(30), within)
+    expect(listener.isArriving()).toBe(true)
+    const { wireBytes, datagrams, lostDatagrams } = listener.crossed()
+    const frameBytes = listener.arrival().frames.reduce((sum, { bytes }) => sum + bytes, 0)
+    expect(wireBytes).toBeGreaterThan(frameBytes)
+    expect(datagrams).toBeGreaterThan(30)
+    expect(lostDatagrams).toBe(0)
+    // A second one is told that it is refused, and the first goes on.
+    const second = call(listener, 'right')
+    await second.ended
+    expect(second.said()).toMatch(/rejection reason/)
+    expect(listener.isArriving()).toBe(true)
+    listener.hangUp()
+    await first.ended
+    await vi.waitFor(() => expect(told).toEqual(['began right', 'ended']), within)
+    listener.forget()
+    call(listener, 'right')
+    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
+    expect(told.at(-1)).toBe('began right')
+  }, 90_000)
+
+  it('refuses a wrong stream ID and none at all, at once', async () => {
+    const refused: string[] = []
+    const listener = await listen({
+      refusal: (streamId) => {
+        refused.push(streamId)
+        return 'unknown'
+      },
+    })
+    for (const streamId of ['wrong', '']) {
+      const caller = call(listener, streamId)
+      await caller.ended
+      expect(caller.said()).toMatch(/rejection reason/)
+    }
+    expect(new Set(refused)).toEqual(new Set(['wrong', '']))
+    expect(listener.arrival().frames).toHaveLength(0)
+  }, 60_000)
+
+  it('loses what does not get through, and the send goes on', async () => {
+    let count = 0
+    const listener = await listen({ pass: () => Promise.resolve((count += 1) % 20 !== 0) })
+    call(listener, 'right')
+    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(60), within)
+    const { lostDatagrams, datagrams } = listener.crossed()
+    expect(lostDatagrams / datagrams).toBeGreaterThan(0.02)
+    expect(lostDatagrams / datagrams).toBeLessThan(0.1)
+  }, 60_000)
+
+  it('takes no harm of what is no handshake, and still listens', async () => {
+    const listener = await listen()
+    const stranger = createSocket('udp4')
+    const handshake = Buffer.alloc(80)
+    handshake.writeUInt32BE(0x80_00_00_00, 0)
+    handshake.writeUInt32BE(1, 36)
+    let seed = 7
+    const chance = (): number => (seed = (Math.imul(seed, 1_103_515_245) + 12_345) >>> 0) / 2 ** 32
+    for (let round = 0; round < 2000; round += 1) {
+      const mutated = Buffer.from(handshake.subarray(0, 8 + Math.floor(chance() * 72)))
+      for (let change = 0; change < 3; change += 1)
+        mutated[Math.floor(chance() * mutated.length)] = Math.floor(chance() * 256)
+      stranger.send(round % 5 === 0 ? handshake : mutated, listener.port, host)
+      if (round % 100 === 0) await new Promise((resolve) => setTimeout(resolve, 5))
+    }
+    stranger.close()
+    call(listener, 'right')
+    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
+  }, 60_000)
+})
+
+describe('a handshake', () => {
+  const named = (streamId: string): Buffer => {
+    const words = Buffer.alloc(Math.ceil(Buffer.byteLength(streamId) / 4) * 4)
+    words.write(streamId)
+    const head = Buffer.alloc(68)
+    head.writeUInt32BE(0x80_00_00_00, 0)
+    head.writeUInt32BE(0xff_ff_ff_ff, 36)
+    head.writeUInt32BE(77, 40)
+    head.writeUInt16BE(5, 64)
+    head.writeUInt16BE(words.length / 4, 66)
+    return Buffer.concat([head, words.swap32()])
+  }
+
+  it('says its stream ID, of whatever length and script', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme', maxLength: 120 }), (text) => {
+        const streamId = text.replaceAll('\0', '')
+        expect(srtHandshakeOf(named(streamId))).toEqual({ phase: 'conclusion', streamId })
+      }),
+    )
+  })
+
+  it('is none, or one without a stream ID, whatever else comes', () => {
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 200 }), (bytes) => {
+        expect(() => srtHandshakeOf(Buffer.from(bytes))).not.toThrow()
+      }),
+    )
+    expect(srtHandshakeOf(named('whole').subarray(0, 70))).toEqual({
+      phase: 'conclusion',
+      streamId: '',
+    })
+  })
+
+  it('is refused to the socket that asked', () => {
+    const answer = srtRefusalOf(named('x'))
+    expect(answer).toHaveLength(64)
+    expect(answer.readUInt32BE(12)).toBe(77)
+  })
+})

@@ -1,0 +1,111 @@
+import { rm } from 'node:fs/promises'
+import { srtAddressForProgram, srtSecretOptions } from '@green-mantle/core/encoding'
+import Flv from 'node-media-server/src/protocol/flv.js'
+import { makeWorkFolder } from '../files/workFolders'
+import { runProgram } from '../programs/runProgram'
+import { secretOptions } from '../programs/secretOptions'
+import { systemPrograms } from '../programs/systemPrograms'
+import type { Ingest, Publisher } from './publisher'
+
+const longestSeconds = 7 * 24 * 3600
+/** From the first packet on; the library itself gives up after three seconds. */
+const connectMilliseconds = 10_000
+const closeMilliseconds = 3000
+
+const argumentsFor = (address: string, optionsPath: string | null): string[] => [
+  ...['-hide_banner', '-nostdin', '-y', '-loglevel', 'error', '-nostats'],
+  ...['-stats_period', '0.2', '-progress', 'pipe:3'],
+  ...['-fflags', 'nobuffer', '-analyzeduration', '500000', '-f', 'flv', '-i', 'pipe:0'],
+  ...['-map', '0', '-c', 'copy', '-f', 'mpegts', '-flush_packets', '1'],
+  ...(optionsPath === null ? [] : ['-fpre', optionsPath]),
+  address,
+]
+
+/**
+ * Sends over SRT by the program that speaks it, which puts what comes into a transport stream and
+ * encodes nothing. Stream ID and passphrase reach it through a pipe. Rejects, in words, where the
+ * address or the key can't be one.
+ */
+export async function publishOverSrt(
+  { address, key }: Ingest,
+  signal: AbortSignal,
+): Promise<Publisher> {
+  const target = srtAddressForProgram(address)
+  const options = srtSecretOptions(key)
+  const folder = await makeWorkFolder('sender')
+  try {
+    const secret = options === '' ? null : await secretOptions(folder, options)
+    if (signal.aborted) throw new Error('it was stopped')
+    return begin(target, secret, { folder, signal })
+  } catch (error) {
+    await rm(folder, { recursive: true, force: true })
+    throw error
+  }
+}
+
+function begin(
+  target: string,
+  secret: Awaited<ReturnType<typeof secretOptions>> | null,
+  { folder, signal }: { folder: string; signal: AbortSignal },
+): Publisher {
+  const { host } = new URL(target)
+  let isAccepted = false
+  let accept: (isTaken: boolean) => void = () => {}
+  const accepted = new Promise<boolean>((resolve) => (accept = resolve))
+  const program = runProgram(
+    systemPrograms.encoder,
+    'ffmpeg',
+    argumentsFor(target, secret?.path ?? null),
+    {
+      timeLimitSeconds: longestSeconds,
+      hasInput: true,
+      // It tells how far it is only once the other side has taken it.
+      onProgress: () => {
+        isAccepted = true
+        clearTimeout(deadline)
+        accept(true)
+      },
+    },
+  )
+  let deadline: ReturnType<typeof setTimeout> | undefined
+  const kill = (): void => void program.kill()
+  signal.addEventListener('abort', kill, { once: true })
+  const ended = program.ended.then(async ({ errors }) => {
+    accept(false)
+    clearTimeout(deadline)
+    signal.removeEventListener('abort', kill)
+    await rm(folder, { recursive: true, force: true })
+    if (isAccepted) return 'the connection broke off'
+    return /REJECT|rejected/i.test(errors)
+      ? `${host} refused it: its stream ID or passphrase is not taken`
+      : `nothing answers at ${host} over SRT`
+  })
+  secret?.handOver(ended).catch(kill)
+  const input = program.input as NonNullable<typeof program.input>
+  let takenBytes = 0
+  const write = (bytes: Buffer): void => {
+    if (!input.writable) return
+    takenBytes += bytes.length
+    input.write(bytes)
+  }
+  write(Flv.createHeader(true, true))
+  return {
+    take(packet) {
+      if (!isAccepted) deadline ??= setTimeout(kill, connectMilliseconds)
+      write(Flv.createMessage(packet))
+    },
+    get waitingBytes() {
+      return input.writableLength
+    },
+    get sentBytes() {
+      return isAccepted ? takenBytes - input.writableLength : 0
+    },
+    accepted,
+    close() {
+      if (!isAccepted) return kill()
+      input.end()
+      setTimeout(() => void program.stop(), closeMilliseconds).unref()
+    },
+    ended,
+  }
+}
