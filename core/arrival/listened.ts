@@ -6,7 +6,7 @@ export interface ListenedSend {
   key: string
   /** null where nothing here can listen to what the send is made for, with the reason in `note`. */
   address: string | null
-  /** The made-up key, to be pasted as a real one is; empty where the address says it all. */
+  /** The made-up key, to be pasted as a real one is, over SRT as the stream ID; empty where there is no listener. */
   streamKey: string
   note: string
   isArriving: boolean
@@ -24,7 +24,7 @@ export type OpenMinutes = (typeof openMinutesChoices)[number]
 /** What the listeners of a show have heard. */
 export interface Listening {
   sends: ListenedSend[]
-  /** Where other computers of the local network reach the listeners over RTMP, and until when; null where they are not open to it. */
+  /** Where other computers of the local network reach the listeners, and until when; null where they are not open to it. */
   network: { hosts: string[]; until: string } | null
   /** What was tried with keys that belong to no send, in words. */
   strangers: string[]

@@ -9,19 +9,32 @@ const second = {
   lossPercent: 0,
   state: 'steady' as const,
 }
-const nothing = { creditBytes: 0, waitingBytes: 0 }
+const waiting = { creditBytes: 0, waitingBytes: 1, isStream: true }
+const idle = { creditBytes: 3000, waitingBytes: 0, isStream: true }
 
 describe('the credit of paced connections', () => {
   it('is the line’s capacity, shared: 8000 kb/s for 25 ms are 25,000 bytes', () => {
-    expect(creditsAfter([nothing], second, 25)).toEqual([25_000])
-    expect(creditsAfter([nothing, nothing], second, 25)).toEqual([12_500, 12_500])
+    expect(creditsAfter([waiting], second, 25)).toEqual([25_000])
+    expect(creditsAfter([waiting, waiting], second, 25)).toEqual([12_500, 12_500])
     expect(creditsAfter([], second, 25)).toEqual([])
   })
 
   it('is lost after four ticks, but for what one waiting needs', () => {
-    expect(creditsAfter([{ creditBytes: 100_000, waitingBytes: 0 }], second, 25)).toEqual([100_000])
-    const large = { creditBytes: 100_000, waitingBytes: 1_000_000 }
+    expect(creditsAfter([{ ...waiting, creditBytes: 100_000 }], second, 25)).toEqual([100_000])
+    const large = { ...waiting, creditBytes: 100_000, waitingBytes: 1_000_000 }
     expect(creditsAfter([large], second, 25)).toEqual([125_000])
+  })
+
+  it('goes to those that wait: what one does not need the others have', () => {
+    expect(creditsAfter([waiting, idle, waiting], second, 25)).toEqual([12_500, 3000, 12_500])
+  })
+
+  it('holds a stream to the TCP ceiling of its path, and datagrams to nothing but the line', () => {
+    // 1448 · 8 / 0.1 s · √1.5 / √0.01 = 1419 kb/s, 4434 bytes in 25 ms (Mathis et al. 1997).
+    const lossy = { ...second, roundTripMilliseconds: 100, lossPercent: 1 }
+    const [stream, datagrams] = creditsAfter([waiting, { ...waiting, isStream: false }], lossy, 25)
+    expect(stream).toBeCloseTo(4434, -1)
+    expect(datagrams).toBeCloseTo(25_000 - 4434, -1)
   })
 
   it('is never more in all than the line carries', () => {
@@ -30,7 +43,7 @@ describe('the credit of paced connections', () => {
         fc.integer({ min: 1, max: 20 }),
         fc.integer({ min: 1, max: 1000 }),
         (count, ms) => {
-          const credits = creditsAfter(Array(count).fill(nothing), second, ms)
+          const credits = creditsAfter(Array(count).fill(waiting), second, ms)
           const all = credits.reduce((sum, credit) => sum + credit, 0)
           expect(all).toBeLessThanOrEqual((8000 * ms) / 8 + 1e-6)
         },

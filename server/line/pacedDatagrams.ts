@@ -21,7 +21,7 @@ export function pacedDatagrams(pacer: Pacer, chance: () => number = Math.random)
   return {
     async pass(name, bytes) {
       if (isClosed) return true
-      const flow = flows.get(name) ?? { connection: pacer.open(), queuedBytes: 0 }
+      const flow = flows.get(name) ?? { connection: pacer.open('datagrams'), queuedBytes: 0 }
       flows.set(name, flow)
       if (flow.queuedBytes + bytes > maxQueuedBytes) return false
       if (chance() < pacer.lossShare()) return false

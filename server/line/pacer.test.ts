@@ -1,5 +1,6 @@
 import { type PracticeLine } from '@green-mantle/core/network'
 import { describe, expect, it } from 'vitest'
+import { pacedDatagrams } from './pacedDatagrams'
 import { practicePacer } from './pacer'
 
 /** A line that does not move, so that what passes can be worked out. */
@@ -72,6 +73,20 @@ describe('a paced line', () => {
     expect(Math.abs((total * 8) / 4000 - 8000)).toBeLessThan(100)
   })
 
+  it('gives what a small one does not need to the others', async () => {
+    const { pacer, pass, greedy } = simulated(still)
+    const large = greedy()
+    const small = pacer.open()
+    let smallBytes = 0
+    for (let tick = 0; tick < 160; tick += 1) {
+      // 100,000 bytes a second of 1,000,000.
+      void small.pass(2500).then(() => (smallBytes += 2500))
+      await pass(25)
+    }
+    expect(smallBytes).toBeGreaterThan(390_000)
+    expect(Math.abs(large.bytes - 3_600_000)).toBeLessThan(60_000)
+  })
+
   it('gives a connection that ends early to the others', async () => {
     const { pass, greedy } = simulated(still)
     const [first, second] = [greedy(), greedy()]
@@ -104,6 +119,57 @@ describe('a paced line', () => {
     const waiting = pacer.open().pass(1_000_000)
     pacer.stop()
     await expect(waiting).resolves.toBeUndefined()
+  })
+})
+
+describe('datagrams on a paced line', () => {
+  /** Offers so many bytes a tick of 25 ms in datagrams of 1000, for four seconds; how many got through. */
+  async function offered(line: PracticeLine, bytesATick: number, chance?: () => number) {
+    const { pacer, pass, greedy } = simulated(line)
+    const datagrams = pacedDatagrams(pacer, chance)
+    const told = { through: 0, lost: 0 }
+    const others = (count: number) => Array.from({ length: count }, greedy)
+    const run = async (): Promise<typeof told> => {
+      for (let tick = 0; tick < 160; tick += 1) {
+        for (let sent = 0; sent < bytesATick; sent += 1000)
+          void datagrams
+            .pass('one', 1000)
+            .then((isThrough) => (told[isThrough ? 'through' : 'lost'] += 1))
+        await pass(25)
+      }
+      return told
+    }
+    return { run, others, datagrams }
+  }
+
+  it('get through where there is room, and lose what is too much', async () => {
+    const fits = await (await offered(still, 10_000)).run()
+    expect(fits.lost).toBe(0)
+    expect(fits.through).toBeGreaterThan(1580)
+    // Twice what the line carries: half is lost, but for what waits in the queue.
+    const { through, lost } = await (await offered(still, 50_000)).run()
+    expect(Math.abs(through - 4000)).toBeLessThan(120)
+    expect(Math.abs(lost - 4000)).toBeLessThan(120)
+  })
+
+  it('lose what the line loses, and have their share beside streams', async () => {
+    let call = 0
+    const everyTenth = (): number => ((call += 1) % 10 === 0 ? 0 : 1)
+    const lossy = await (await offered({ ...still, lossPercent: 1 }, 10_000, everyTenth)).run()
+    expect(lossy.lost).toBe(160)
+    const shared = await offered(still, 50_000)
+    const [stream] = shared.others(1)
+    const { through } = await shared.run()
+    expect(Math.abs(through - 2000)).toBeLessThan(100)
+    expect(Math.abs(stream!.bytes - 2_000_000)).toBeLessThan(100_000)
+  })
+
+  it('are let through once it is over', async () => {
+    const { datagrams } = await offered({ ...still, capacityKbps: 1 }, 0)
+    const waiting = datagrams.pass('one', 1000)
+    datagrams.close()
+    expect(await waiting).toBe(true)
+    expect(await datagrams.pass('one', 1_000_000)).toBe(true)
   })
 })
 

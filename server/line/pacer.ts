@@ -14,7 +14,8 @@ interface PacedConnection {
 }
 
 export interface Pacer {
-  open(): PacedConnection
+  /** A connection; of datagrams, where that is said, which take their rate whatever is lost. */
+  open(kind?: 'stream' | 'datagrams'): PacedConnection
   /** Milliseconds, as the line is at this moment. */
   roundTripMilliseconds(): number
   /** Of packets that are not sent again by TCP, which shares what there is under its own ceiling instead. */
@@ -38,6 +39,7 @@ const realClock: Clock = {
 const tickMilliseconds = 25
 
 interface Connection {
+  isStream: boolean
   credit: number
   waiting: { bytes: number; resolve: () => void }[]
 }
@@ -77,8 +79,8 @@ export function pacerOf(seconds: readonly PracticeSecond[], clock: Clock = realC
     if (!present || connections.size === 0) return
     const open = [...connections]
     const credits = creditsAfter(
-      open.map(({ credit, waiting }) => ({
-        creditBytes: credit,
+      open.map(({ isStream, credit, waiting }) => ({
+        ...{ isStream, creditBytes: credit },
         waitingBytes: waiting[0]?.bytes ?? 0,
       })),
       present,
@@ -96,8 +98,8 @@ export function pacerOf(seconds: readonly PracticeSecond[], clock: Clock = realC
   const stopTicking = clock.every(tickMilliseconds, tick)
 
   return {
-    open() {
-      const connection: Connection = { credit: 0, waiting: [] }
+    open(kind = 'stream') {
+      const connection: Connection = { isStream: kind === 'stream', credit: 0, waiting: [] }
       connections.add(connection)
       return {
         pass: (bytes) =>

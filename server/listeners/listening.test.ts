@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process'
+import { createSocket } from 'node:dgram'
 import { connect } from 'node:net'
 import { newDestination, type Show } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
@@ -109,6 +110,27 @@ describe('open to the network', () => {
     await expect(new Promise((_, reject) => socket.once('error', reject))).rejects.toThrow(
       /REFUSED/,
     )
+  })
+
+  it('over SRT too, also for what is listened to only later', async () => {
+    const isHeld = (address: string): Promise<boolean> =>
+      new Promise((resolve) => {
+        const probe = createSocket('udp4')
+        probe.once('error', () => resolve(true))
+        probe.bind(
+          { port: Number(new URL(address).port), address: elsewhere, exclusive: true },
+          () => probe.close(() => resolve(false)),
+        )
+      })
+    const addresses = (): string[] => listeningState('srt')!.sends.map(({ address }) => address!)
+    const [one, two] = places(2, 'srt')
+    await beginListening('srt', showOf(one!))
+    expect(await isHeld(addresses()[0]!)).toBe(false)
+    await openListening('srt', 15, [elsewhere])
+    await beginListening('srt', showOf(one!, two!))
+    expect(await Promise.all(addresses().map(isHeld))).toEqual([true, true])
+    await closeListening('srt')
+    expect(await Promise.all(addresses().map(isHeld))).toEqual([false, false])
   })
 
   it('no longer than was said, though nobody looks', async () => {

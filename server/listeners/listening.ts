@@ -205,7 +205,18 @@ async function overSrtFor(listening: Listening, output: EncodedOutput): Promise<
     pass: (bytes) => listening.paced?.pass(streamKey, bytes) ?? Promise.resolve(true),
     refusal: (streamId) => (streamId === streamKey ? null : refusedStranger(listening, streamId)),
   })
-  return { output, streamKey, listener }
+  const send = { output, streamKey, listener }
+  await openElsewhere(listening, send)
+  return send
+}
+
+/** Lets the local network in where the listeners are open to it; a port that another program has there stays its own. */
+async function openElsewhere({ network }: Listening, { listener }: SrtSend): Promise<void> {
+  if (!network || network.until <= Date.now()) return
+  for (const address of network.hosts)
+    await listener
+      .openAt(address)
+      .catch((error: unknown) => console.warn('Not open over SRT:', (error as Error).message))
 }
 
 const canListenSrt = (): boolean => missingProgram(systemPrograms.encoder) === undefined
@@ -269,8 +280,8 @@ async function begin(
 }
 
 /**
- * Lets other computers of the local network send to the listeners of a show over RTMP, for so many
- * minutes from now; whoever does needs a key. False where nothing listens. Throws in words where this
+ * Lets other computers of the local network send to the listeners of a show, for so many minutes from
+ * now; whoever does needs a key. False where nothing listens. Throws in words where this
  * computer is in no network.
  */
 export async function openListening(
@@ -290,7 +301,11 @@ export async function openListening(
       milliseconds: minutes * 60_000,
       maxConnections: maxConnections,
       onConnection: (socket) => takeConnection(listening, socket),
+      onClose: () => {
+        for (const { listener } of listening.srt.values()) listener.closeElsewhere()
+      },
     })
+    await Promise.all([...listening.srt.values()].map((send) => openElsewhere(listening, send)))
     isOpen = true
   })
   return isOpen

@@ -24,6 +24,8 @@ export interface OpeningOptions {
   milliseconds: number
   maxConnections: number
   onConnection: (socket: Socket) => void
+  /** It is closed, however that came. */
+  onClose: () => void
 }
 
 /**
@@ -36,6 +38,7 @@ export async function openToNetwork({
   milliseconds,
   maxConnections,
   onConnection,
+  onClose,
 }: OpeningOptions): Promise<OpenToNetwork> {
   const sockets = new Set<Socket>()
   const servers = new Map<string, Server>()
@@ -60,6 +63,7 @@ export async function openToNetwork({
     )
   const close = async (): Promise<void> => {
     clearTimeout(timer)
+    onClose()
     const closed = [...servers.values()].map(
       (server) => new Promise((resolve) => server.close(resolve)),
     )

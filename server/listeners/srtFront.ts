@@ -21,10 +21,16 @@ export interface SrtFront {
   streamId(): string
   /** Of who was let in last: its IP packets and those that did not get through. */
   crossed(): { wireBytes: number; datagrams: number; lostDatagrams: number }
+  /** Lets callers knock at the same port of another address of this computer too; rejects where that is taken. */
+  openAt(address: string): Promise<void>
+  /** Lets go of everybody who came by those, and takes nobody there any more. */
+  closeElsewhere(): void
   close(): void
 }
 
 interface Caller {
+  /** Where it knocked. */
+  door: Socket
   onward: Socket
   isLetIn: boolean
   heardAt: number
@@ -41,7 +47,7 @@ const nothingCrossed = { wireBytes: 0, datagrams: 0, lostDatagrams: 0 }
 /** Opens a port that hands callers on, so that their stream IDs are known and their packets counted. */
 export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> {
   const { host, port, refusal, pass } = options
-  const front = createSocket('udp4')
+  const elsewhere = new Map<string, Socket>()
   const callers = new Map<string, Caller>()
   let target: number | null = null
   let streamId = ''
@@ -53,15 +59,19 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
     callers.delete(name)
   }
 
-  function newCaller(name: string, { address, port: from }: RemoteInfo): Caller | null {
+  function newCaller(
+    name: string,
+    { address, port: from }: RemoteInfo,
+    door: Socket,
+  ): Caller | null {
     for (const [known, { heardAt }] of callers)
       if (Date.now() - heardAt > forgottenMilliseconds) letGo(known)
     if (callers.size >= maxCallers) return null
     const onward = createSocket('udp4')
-    onward.on('message', (answer) => front.send(answer, from, address))
+    onward.on('message', (answer) => door.send(answer, from, address))
     // What nobody listens to any more comes back as an error; the caller finds out by itself.
     onward.on('error', () => {})
-    const caller: Caller = { onward, isLetIn: false, heardAt: Date.now() }
+    const caller: Caller = { door, onward, isLetIn: false, heardAt: Date.now() }
     callers.set(name, caller)
     return caller
   }
@@ -83,18 +93,18 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
     if ([...callers.values()].includes(caller)) caller.onward.send(datagram, to, host)
   }
 
-  front.on('message', (datagram, from) => {
-    const name = `${from.address} ${from.port}`
+  function take(datagram: Buffer, from: RemoteInfo, door: Socket): void {
+    const name = `${door.address().address} ${from.address} ${from.port}`
     const handshake = srtHandshakeOf(datagram)
     if (handshake) wake()
     if (target === null) return
-    const caller = callers.get(name) ?? (handshake ? newCaller(name, from) : null)
+    const caller = callers.get(name) ?? (handshake ? newCaller(name, from, door) : null)
     if (!caller) return
     caller.heardAt = Date.now()
     if (handshake && !caller.isLetIn) {
       const said = handshake.phase === 'conclusion' ? handshake.streamId : null
       if (refusal(said) !== null) {
-        front.send(srtRefusalOf(datagram), from.port, from.address)
+        door.send(srtRefusalOf(datagram), from.port, from.address)
         letGo(name)
         return
       }
@@ -105,10 +115,26 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
       }
     }
     if (handshake || caller.isLetIn) void handOn(caller, datagram)
-  })
-  front.bind({ port, address: host, exclusive: true })
-  await once(front, 'listening')
-  front.on('error', (error) => console.error('Listening over SRT:', error.message))
+  }
+
+  async function openDoor(address: string): Promise<Socket> {
+    const door = createSocket('udp4')
+    door.bind({ port, address, exclusive: true })
+    await once(door, 'listening').catch((error: unknown) => {
+      door.close()
+      throw error
+    })
+    door.on('error', (error) => console.error('Listening over SRT:', error.message))
+    door.on('message', (datagram, from) => take(datagram, from, door))
+    return door
+  }
+  function closeElsewhere(): void {
+    const doors = new Set(elsewhere.values())
+    for (const [name, { door }] of callers) if (doors.has(door)) letGo(name)
+    for (const door of doors) door.close()
+    elsewhere.clear()
+  }
+  const front = await openDoor(host)
 
   return {
     called: () => new Promise((resolve) => (wake = resolve)),
@@ -118,8 +144,13 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
     },
     streamId: () => streamId,
     crossed: () => ({ ...crossed }),
+    async openAt(address) {
+      if (!elsewhere.has(address)) elsewhere.set(address, await openDoor(address))
+    },
+    closeElsewhere,
     close() {
       wake()
+      closeElsewhere()
       for (const name of [...callers.keys()]) letGo(name)
       front.close()
     },

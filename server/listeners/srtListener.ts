@@ -35,13 +35,11 @@ export interface SrtListenerOptions {
   ended?: () => void
 }
 
-export interface SrtListener {
+export interface SrtListener extends Pick<SrtFront, 'crossed' | 'openAt' | 'closeElsewhere'> {
   readonly port: number
   arrival(): Arrival
   /** Whether a sender is connected. */
   isArriving(): boolean
-  /** What crossed of the send that came last. */
-  crossed(): ReturnType<SrtFront['crossed']>
   /** What came before is nobody's any more. */
   forget(): void
   /** Ends what comes in now; another may follow. */
@@ -183,6 +181,8 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
     arrival: () => current,
     isArriving,
     crossed: front.crossed,
+    openAt: front.openAt,
+    closeElsewhere: front.closeElsewhere,
     forget: () => (current = nothingArrived()),
     hangUp: () => void program?.stop(),
     async stop() {

@@ -20,9 +20,9 @@ const clockTime = (iso: string): string =>
   <div class="border-rule mt-3 border-t pt-2" data-testid="network-reach">
     <template v-if="network">
       <p role="status">
-        Open to the local network over RTMP until {{ clockTime(network.until) }}, at
+        Open to the local network until {{ clockTime(network.until) }}, at
         {{ network.hosts.join(' and ') }}. Whoever there knows a practice key can send here; what
-        crosses is not encrypted. Over SRT only this computer is listened to.
+        crosses is not encrypted.
       </p>
       <button type="button" class="button mt-2" @click="$emit('close')">
         <Lock class="size-4" /> Close to the network

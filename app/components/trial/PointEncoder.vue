@@ -57,14 +57,17 @@ const rows = computed(() =>
             })
           : [],
         isAsPlanned: isHeard,
+        keyWords: heard.address?.startsWith('srt:')
+          ? 'practice key, its stream ID'
+          : 'practice key',
         fromNetwork: addressesOnNetwork(heard),
       },
     ]
   }),
 )
-/** The same listener from other computers; over SRT only this one is listened to. */
-const addressesOnNetwork = ({ address, streamKey }: ListenedSend): string[] =>
-  address && streamKey
+/** The same listener from other computers. */
+const addressesOnNetwork = ({ address }: ListenedSend): string[] =>
+  address
     ? (props.listening?.network?.hosts ?? []).map((host) => {
         const reached = new URL(address)
         reached.hostname = host
@@ -113,7 +116,7 @@ const hasChanged = computed(() => {
             <CopiedText
               v-if="row.heard.streamKey"
               :text="row.heard.streamKey"
-              what="practice key"
+              :what="row.keyWords"
               :of="row.name"
             />
             <p class="mt-1 flex items-center gap-2" role="status">
