@@ -77,6 +77,19 @@ function pictureFilters({ encodes }: CanvasEncodes): string {
   return [split, ...scaled].join(';')
 }
 
+/**
+ * FFmpeg's arguments, without the program, that make the picture of every encode of one canvas and
+ * encode none: what decoding and scaling take by themselves.
+ */
+export const pictureOnlyArguments = (
+  canvas: CanvasEncodes,
+  { input }: Pick<CanvasProcess, 'input'>,
+): string[] => [
+  ...input,
+  ...['-filter_complex', pictureFilters(canvas)],
+  ...canvas.encodes.flatMap((_, index) => ['-map', `[picture${index}]`, '-f', 'null', '-']),
+]
+
 /** Whether any output of a canvas carries the archive mix. */
 export const hasArchiveMix = ({ encodes }: CanvasEncodes): boolean =>
   encodes.some(({ outputs }) => outputs.some(({ isArchiveMix }) => isArchiveMix))

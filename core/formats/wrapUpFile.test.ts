@@ -26,7 +26,7 @@ const happenings: Happening[] = [
   },
   {
     ...{ kind: 'encoded', canvas: 'landscape', seconds: 60, speed: 1 },
-    ...{ processorShare: 0.4, plannedShare: null },
+    ...{ processorShare: 0.4, pictureShare: null, plannedShare: null },
   },
   { kind: 'recorded', name: 'Archive', file: '/a.mkv', seconds: null, megabytes: 1.5 },
 ]

@@ -3,7 +3,7 @@ import { carriedSchema, encodedSchema, recordedSchema, sentSchema, type WrapUp }
 import type { Show } from '../show'
 
 export const wrapUpFileFormat = 'green-mantle-wrap-up'
-export const wrapUpFileVersion = 2
+export const wrapUpFileVersion = 3
 
 /** ISO 8601 in UTC, by the server's clock. */
 const moment = z.iso.datetime()

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { newDevice } from '../show'
 import { loadCorrection, withLoadCorrected } from './loadCorrection'
 
-const process = { plannedShare: 0.3, processorShare: 0.45, speed: 1 }
+const process = { plannedShare: 0.3, processorShare: 0.45, pictureShare: 0, speed: 1 }
 
 describe('what the encodes took against what was planned', () => {
   it('is how many times as much it was, over all processes', () => {
@@ -16,8 +16,19 @@ describe('what the encodes took against what was planned', () => {
     expect(loadCorrection([{ ...process, speed: 1.2 }])).toBeCloseTo(1.5, 9)
   })
 
+  it('leaves out what decoding and scaling take, of one that did half its work in time too', () => {
+    expect(loadCorrection([{ ...process, pictureShare: 0.09 }])).toBeCloseTo(1.2, 9)
+    // Half of everything in 0.45: all of it would have taken 0.9, 0.3 of which is not encoding.
+    expect(loadCorrection([{ ...process, speed: 0.5, pictureShare: 0.3 }])).toBeCloseTo(2, 9)
+  })
+
   it('is not known where something of it is not, and nothing where they agree within a tenth', () => {
-    for (const unknown of [{ plannedShare: null }, { processorShare: null }, { speed: null }])
+    for (const unknown of [
+      { plannedShare: null },
+      { processorShare: null },
+      { pictureShare: null },
+      { speed: null },
+    ])
       expect(loadCorrection([process, { ...process, ...unknown }])).toBeNull()
     expect(loadCorrection([{ ...process, processorShare: 0.32 }])).toBeNull()
     expect(loadCorrection([])).toBeNull()

@@ -4,6 +4,8 @@ import type { Computer } from '../show'
 export interface TakenShare {
   plannedShare: number | null
   processorShare: number | null
+  /** What of it decoding and scaling the canvas takes at real time, which is no encode's load. */
+  pictureShare: number | null
   /** Against real time; null where it never got going. */
   speed: number | null
 }
@@ -18,11 +20,12 @@ const loadTolerance = 0.1
 export function loadCorrection(processes: readonly TakenShare[]): number | null {
   let planned = 0
   let taken = 0
-  for (const { plannedShare, processorShare, speed } of processes) {
-    if (plannedShare === null || processorShare === null || !speed) return null
+  for (const { plannedShare, processorShare, pictureShare, speed } of processes) {
+    if (plannedShare === null || processorShare === null || pictureShare === null || !speed)
+      return null
     planned += plannedShare
     // One that did only part of its work in time would have taken so much more to do it all.
-    taken += processorShare / Math.min(1, speed)
+    taken += processorShare / Math.min(1, speed) - pictureShare
   }
   if (planned <= 0 || taken <= 0 || Math.abs(taken / planned - 1) <= loadTolerance) return null
   return taken / planned

@@ -11,7 +11,7 @@ export interface Learnt {
 }
 
 /** Of a shorter run what it took to begin is too much. */
-const minEncodedSeconds = 30
+export const minEncodedSeconds = 30
 
 /** What can be learnt from a night that was sent from here. */
 export function learntOf(show: Show, { line, encoded }: Pick<WrapUp, 'line' | 'encoded'>): Learnt {

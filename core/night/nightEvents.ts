@@ -49,6 +49,8 @@ export const encodedSchema = z.strictObject({
   /** Against real time. */
   speed: z.number().min(0).max(1000).nullable(),
   processorShare: z.number().min(0).max(1000).nullable(),
+  /** What of it decoding and scaling took; null where that is not known, as of a program's own canvas. */
+  pictureShare: z.number().min(0).max(1000).nullable().default(null),
   plannedShare: z.number().min(0).max(1000).nullable(),
 })
 /** What one recording came to; its length as it is read from the file, null where it can't be. */

@@ -153,7 +153,7 @@ describe('the wrap-up', () => {
     })
     const encoded = (processorShare: number, seconds = 7200): Happening => ({
       ...{ kind: 'encoded', canvas: 'landscape', speed: 1, plannedShare: 0.4 },
-      ...{ processorShare, seconds },
+      ...{ processorShare, pictureShare: 0, seconds },
     })
 
     it('takes what the line carried where it was short as a measurement, and nothing else', () => {

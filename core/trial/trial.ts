@@ -55,6 +55,8 @@ export const trialProcessSchema = z.strictObject({
   droppedFrames: z.number(),
   /** Share of the processor that it took, 1 = all of it; null where it could not be read. */
   processorShare: z.number().nullable(),
+  /** What of it decoding and scaling the canvas takes; null where that is not known, as in older trials. */
+  pictureShare: z.number().nullable().default(null),
   /** What the plan's loads come to for it. */
   plannedShare: z.number().nullable(),
   /** Why it ended early, in words; empty where it did not. */

@@ -14,12 +14,25 @@ export async function processorSeconds(pid: number | undefined): Promise<number 
   return Number.isFinite(ticks) ? ticks / ticksPerSecond : null
 }
 
-/** The share of the whole processor that a process has taken since now, 1 = all of it, when it is asked. */
-export function processorShareOf(pid: number | undefined): () => Promise<number | null> {
+/** The share of the whole processor that a process which begins now has taken when it is asked, 1 = all of it. */
+export const processorShareOf = (pid: number | undefined): (() => Promise<number | null>) =>
+  shareSince(pid, 0)
+
+/** Likewise of one that has been running, from now on. */
+export async function processorShareFromNow(
+  pid: number | undefined,
+): Promise<() => Promise<number | null>> {
+  const before = await processorSeconds(pid)
+  return before === null ? () => Promise.resolve(null) : shareSince(pid, before)
+}
+
+function shareSince(pid: number | undefined, before: number): () => Promise<number | null> {
   const began = performance.now()
   return async () => {
     const taken = await processorSeconds(pid)
     const seconds = (performance.now() - began) / 1000
-    return taken === null || seconds <= 0 ? null : taken / seconds / availableParallelism()
+    return taken === null || seconds <= 0
+      ? null
+      : (taken - before) / seconds / availableParallelism()
   }
 }

@@ -10,6 +10,7 @@ import {
   type CanvasInput,
   type Happening,
   lineCarried,
+  minEncodedSeconds,
   noLineObserved,
   nothingObserved,
   observeLine,
@@ -24,6 +25,7 @@ import Flv from 'node-media-server/src/protocol/flv.js'
 import { safeFileName } from '../files/safeFileName'
 import { makeWorkFolder } from '../files/workFolders'
 import { ask } from '../measuring/encoderProgram'
+import { measurePictureShares } from '../measuring/pictureShare'
 import { makeMediaClip } from '../pictures/mediaClip'
 import { makeTestClip } from '../pictures/testClip'
 import { CanvasFeed } from './canvasFeed'
@@ -59,6 +61,8 @@ interface OneCanvas {
   encodes: CanvasEncodes
   feed: CanvasFeed
   input: CanvasInput
+  /** The file that is looped; null where a program draws it. */
+  clip: string | null
   /** Under which key the program that draws it sends it here. */
   programKey: string
 }
@@ -171,7 +175,7 @@ export class Sender {
       })
       const programKey = input === 'own program' ? this.expectProgram(feed, encodes.canvas) : ''
       if (plain.encodes.length === 0) continue
-      this.canvases.push({ encodes: plain, feed, input, programKey })
+      this.canvases.push({ encodes: plain, feed, input, clip, programKey })
       if (clip !== null) feed.start()
     }
   }
@@ -331,8 +335,8 @@ export class Sender {
     })
   }
 
-  /** What the line carried and what the encoders took: what another show can learn from. */
-  private async keepWhatWasLearnt(): Promise<void> {
+  /** What the line carried, from which another show can learn. */
+  private keepWhatWasLearnt(): void {
     const { seconds, meanKbps, shortages } = lineCarried(this.line)
     if (seconds > 0)
       this.options.log({
@@ -342,11 +346,25 @@ export class Sender {
           startedAt: new Date(this.observedSince + fromSeconds * 1000).toISOString(),
         })),
       })
-    for (const { encodes, feed } of this.canvases) {
-      const taken = await feed.taken()
-      if (taken)
+  }
+
+  /** What the encoders took, to be asked while they run; what decoding and scaling take by themselves, once they don't. */
+  private async encodersTook(measures: boolean): Promise<() => Promise<void>> {
+    const took = await Promise.all(
+      this.canvases.map(async (canvas) => ({ ...canvas, taken: await canvas.feed.taken() })),
+    )
+    return async () => {
+      const ran = took.flatMap(({ taken, ...each }) => (taken ? [{ ...each, taken }] : []))
+      const measured = ran.flatMap(({ encodes, clip, taken }) =>
+        measures && clip !== null && taken.seconds >= minEncodedSeconds
+          ? [{ canvas: encodes, clip }]
+          : [],
+      )
+      const shares = await measurePictureShares(measured)
+      for (const { encodes, taken } of ran)
         this.options.log({
           ...{ kind: 'encoded', canvas: encodes.canvas, ...taken },
+          pictureShare: shares[measured.findIndex(({ canvas }) => canvas === encodes)] ?? null,
           plannedShare: plannedShareOf(this.options.show, encodes),
         })
     }
@@ -412,14 +430,16 @@ export class Sender {
     )
   }
 
-  /** Ends all sends, then the encoders, so that recordings are closed. */
-  async stop(): Promise<void> {
+  /** Ends all sends, then the encoders, so that recordings are closed. `measures`: what decoding and scaling take. */
+  async stop({ measures = true } = {}): Promise<void> {
     if (this.isStopped) return
     this.isStopped = true
     clearInterval(this.observing)
-    await this.keepWhatWasLearnt()
+    this.keepWhatWasLearnt()
+    const keepWhatEncodersTook = await this.encodersTook(measures)
     for (const send of this.sends.values()) this.end(send)
     await Promise.all(this.canvases.map(({ feed }) => feed.stop()))
+    await keepWhatEncodersTook()
     await this.local.close()
     await this.checkRecordings().catch((error: unknown) =>
       console.warn('The recordings could not be looked at.', error),

@@ -64,8 +64,8 @@ export const beginSender = ({
     return true
   })
 
-async function end({ sender, settled }: Running): Promise<void> {
-  await sender.stop()
+async function end({ sender, settled }: Running, isServerEnding = false): Promise<void> {
+  await sender.stop({ measures: !isServerEnding })
   running = undefined
   // What it came to is there for the wrap-up.
   await settled()
@@ -78,9 +78,10 @@ export const endSender = (showId: string): Promise<void> =>
     await end(running)
   })
 
+/** Likewise of whatever show, when the server ends: nothing is measured any more. */
 export const endAllSenders = (): Promise<void> =>
   inTurn(async () => {
-    if (running) await end(running)
+    if (running) await end(running, true)
   })
 
 /** The sender of a show; undefined where none runs. */

@@ -33,6 +33,7 @@ import {
   lossOf,
   stretchOf,
 } from '../listeners/listening'
+import { measurePictureShares } from '../measuring/pictureShare'
 import { processorShareOf } from '../measuring/processorTime'
 import { makeMediaClip } from '../pictures/mediaClip'
 import { makeTestClip } from '../pictures/testClip'
@@ -139,7 +140,7 @@ function speedOf(reports: RunningCanvas['reports']): number | null {
 async function processResult(
   show: Show,
   { canvas, program, reports, share }: RunningCanvas,
-  stoppedByUs: boolean,
+  { stoppedByUs, pictureShare }: { stoppedByUs: boolean; pictureShare: number | null },
 ): Promise<TrialProcess> {
   const processorShare = await share()
   const end = await program.stop()
@@ -148,7 +149,7 @@ async function processResult(
     encodes: canvas.encodes.map(({ encode }) => renditionInWords(encode.rendition)),
     speed: speedOf(reports),
     droppedFrames: reports.at(-1)?.droppedFrames ?? 0,
-    processorShare,
+    ...{ processorShare, pictureShare },
     plannedShare: plannedShareOf(show, canvas),
     problem: stoppedByUs ? '' : end.errors.slice(-2000) || 'The encoder ended early.',
   }
@@ -275,6 +276,11 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     const listeners = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
     const rtmp = [...listeners.values()].find(({ address }) => address?.startsWith('rtmp:'))
     if (pacer && rtmp?.address) proxy = await pacedProxy(Number(new URL(rtmp.address).port), pacer)
+    report('Measuring what decoding and scaling take')
+    const pictureShares = await measurePictureShares(
+      canvases.map((canvas) => ({ canvas, clip: clips.get(canvas.canvas) as string })),
+      signal,
+    )
     if (!signal.aborted) {
       report('Sending')
       const where = { listeners, proxyPort: proxy?.port ?? null, folder }
@@ -294,7 +300,12 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
         }),
       )
       const processes = await Promise.all(
-        running.map((each) => processResult(show, each, !early.has(each))),
+        running.map((each, index) =>
+          processResult(show, each, {
+            stoppedByUs: !early.has(each),
+            pictureShare: pictureShares[index] ?? null,
+          }),
+        ),
       )
       const recordings = await Promise.all(
         outputs

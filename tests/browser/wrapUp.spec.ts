@@ -33,7 +33,7 @@ const carried: Happening = {
 }
 const encoded: Happening = {
   ...{ kind: 'encoded', canvas: 'landscape', seconds: 7200, speed: 1 },
-  ...{ processorShare: 0.6, plannedShare: 0.4 },
+  ...{ processorShare: 0.6, pictureShare: 0, plannedShare: 0.4 },
 }
 
 test('a wrap-up says what viewers had, and what was learnt goes into the next show', async ({

@@ -55,7 +55,12 @@ function takeSpeeds(): void {
           </td>
           <td class="number py-1.5 pr-3 text-right">{{ wholeNumber(process.droppedFrames) }}</td>
           <td class="number py-1.5 pr-3 text-right">{{ share(process.plannedShare) }}</td>
-          <td class="number py-1.5 text-right">{{ share(process.processorShare) }}</td>
+          <td class="number py-1.5 text-right">
+            {{ share(process.processorShare) }}
+            <span v-if="process.pictureShare !== null" class="text-ink-2 block text-xs">
+              {{ share(process.pictureShare) }} of it decoding and scaling
+            </span>
+          </td>
         </tr>
         <tr
           v-for="recording in result.recordings"
@@ -76,7 +81,7 @@ function takeSpeeds(): void {
       <p class="flex min-w-64 flex-1 items-start gap-2">
         <TriangleAlert class="text-ochre mt-0.5 size-4 shrink-0" aria-hidden="true" />
         The encodes take {{ shareInWords(correction) }} of what the plan has them take on the
-        processor, decoding and scaling included.
+        processor; decoding and scaling, measured beforehand without any encode, are left out.
       </p>
       <button type="button" class="button" @click="takeSpeeds">Take the measured speeds</button>
     </div>
