@@ -42,7 +42,7 @@ const isControl = (datagram: Buffer): boolean => ((datagram[0] ?? 0) & 0x80) !==
 /** One is taken; others may try, and take no memory when they are many. */
 const maxCallers = 8
 const forgottenMilliseconds = 10_000
-const nothingCrossed = { wireBytes: 0, datagrams: 0, lostDatagrams: 0 }
+export const nothingCrossed = { wireBytes: 0, datagrams: 0, lostDatagrams: 0 }
 
 /** Opens a port that hands callers on, so that their stream IDs are known and their packets counted. */
 export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> {

@@ -12,7 +12,7 @@ import { ask } from '../measuring/encoderProgram'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
 import { freeListenerPort } from './ports'
-import { openSrtFront, type SrtFront } from './srtFront'
+import { nothingCrossed, openSrtFront, type SrtFront } from './srtFront'
 import { watchingFilters } from './watching'
 
 const longestSeconds = 24 * 3600
@@ -93,6 +93,8 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
   let current = nothingArrived()
   let program: RunningProgram | undefined
   let isStopped = false
+  /** What had crossed before the first frame that is known of: the program looks at the stream for a second. */
+  let before = nothingCrossed
   const front = await openSrtFront({
     ...{ host, port: options.port, pass: options.pass },
     refusal: (streamId) => {
@@ -143,13 +145,17 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
           if (!arrival) {
             arrival = nothingArrived()
             current = arrival
+            before = nothingCrossed
             watch = watchReader(arrival.watched)
           }
           const isFirst = arrival.frames.length === 0
           for (const frame of lines.read(chunk.toString('utf8'), clock())) takeFrame(arrival, frame)
           arrival.picture ??= lines.picture()
           arrival.sound ??= lines.sound()
-          if (isFirst && arrival.frames.length > 0) options.began?.(arrival, front.streamId())
+          if (isFirst && arrival.frames.length > 0) {
+            before = front.crossed()
+            options.began?.(arrival, front.streamId())
+          }
           if (isHeadAsked || arrival.videoFrames <= headFrames) return
           isHeadAsked = true
           const into = arrival
@@ -180,7 +186,14 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
     port: options.port,
     arrival: () => current,
     isArriving,
-    crossed: front.crossed,
+    crossed() {
+      const now = front.crossed()
+      return {
+        wireBytes: now.wireBytes - before.wireBytes,
+        datagrams: now.datagrams - before.datagrams,
+        lostDatagrams: now.lostDatagrams - before.lostDatagrams,
+      }
+    },
     openAt: front.openAt,
     closeElsewhere: front.closeElsewhere,
     forget: () => (current = nothingArrived()),

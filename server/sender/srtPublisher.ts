@@ -15,8 +15,9 @@ const closeMilliseconds = 3000
 const argumentsFor = (address: string, optionsPath: string | null): string[] => [
   ...['-hide_banner', '-nostdin', '-y', '-loglevel', 'error', '-nostats'],
   ...['-stats_period', '0.2', '-progress', 'pipe:3'],
-  ...['-fflags', 'nobuffer', '-analyzeduration', '500000', '-f', 'flv', '-i', 'pipe:0'],
-  ...['-map', '0', '-c', 'copy', '-f', 'mpegts', '-flush_packets', '1'],
+  ...['-analyzeduration', '500000', '-f', 'flv', '-i', 'pipe:0'],
+  // Its picture and sound; what else FLV tells of itself would be waited for in vain.
+  ...['-map', '0:v', '-map', '0:a?', '-c', 'copy', '-f', 'mpegts', '-flush_packets', '1'],
   ...(optionsPath === null ? [] : ['-fpre', optionsPath]),
   address,
 ]
