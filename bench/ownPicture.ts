@@ -137,8 +137,7 @@ const area: Area = async () => {
       )
       const started = performance.now()
       const picture = await measurePicture({
-        name,
-        pieces: createReadStream(path) as AsyncIterable<Buffer>,
+        clips: [{ name, pieces: createReadStream(path) as AsyncIterable<Buffer> }],
         signal: work.signal,
         report: () => {},
       })
@@ -147,7 +146,7 @@ const area: Area = async () => {
         value: (performance.now() - started) / 1000,
         unit: 's',
       })
-      const reference = await makeReference(await lookAtClip(path, work), work)
+      const reference = await makeReference([await lookAtClip(path, work)], work)
       figures.push(...figuresOf(name, picture, await measureHeldOut(reference, folder)))
     }
   } finally {

@@ -17,9 +17,14 @@ export async function fetchOwnPictures(): Promise<OwnPictures> {
   return (await ask('/pictures')).json() as Promise<OwnPictures>
 }
 
-/** Begins to measure a clip that is stored. */
-export async function beginMeasuringPicture(fileId: string, name: string): Promise<void> {
-  await ask('/pictures/measuring', withJson('POST', { fileId, name }))
+export interface StoredClip {
+  fileId: string
+  name: string
+}
+
+/** Begins to measure a clip that is stored, or two as one picture. */
+export async function beginMeasuringPicture(clips: readonly StoredClip[]): Promise<void> {
+  await ask('/pictures/measuring', withJson('POST', { clips }))
 }
 
 /** Resolves when what was known by then is kept. */

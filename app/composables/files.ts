@@ -80,17 +80,20 @@ export async function downloadCalendar(show: Show, showId: string): Promise<void
   )
 }
 
-/** Asks for a file; null where the person thought better of it. */
-export function chooseFile(accept: string): Promise<File | null> {
+/** Asks for files; none where the person thought better of it. */
+export function chooseFiles(accept: string, multiple = true): Promise<File[]> {
   return new Promise((resolve) => {
     const input = document.createElement('input')
-    input.type = 'file'
-    input.accept = accept
-    input.addEventListener('cancel', () => resolve(null))
-    input.addEventListener('change', () => resolve(input.files?.[0] ?? null))
+    Object.assign(input, { type: 'file', accept, multiple })
+    input.addEventListener('cancel', () => resolve([]))
+    input.addEventListener('change', () => resolve([...(input.files ?? [])]))
     input.click()
   })
 }
+
+/** Asks for a file; null where the person thought better of it. */
+export const chooseFile = async (accept: string): Promise<File | null> =>
+  (await chooseFiles(accept, false))[0] ?? null
 
 /** Asks for a file and gives its text; null where the person thought better of it. */
 export async function chooseTextFile(

@@ -2,6 +2,7 @@ import {
   beginMeasuringPicture,
   fetchOwnPictures,
   removeOwnPicture,
+  type StoredClip,
   stopMeasuringPicture,
 } from '~/api/pictures'
 import { useMeasuring } from './measuring'
@@ -12,10 +13,11 @@ export function useOwnPictures() {
   return {
     known,
     ...rest,
-    measure: (clip: () => Promise<{ fileId: string; name: string } | null>) =>
+    /** Nothing is measured where no clip is chosen after all. */
+    measure: (choose: () => Promise<StoredClip[]>) =>
       attempt(async () => {
-        const chosen = await clip()
-        if (chosen) await beginMeasuringPicture(chosen.fileId, chosen.name)
+        const clips = await choose()
+        if (clips.length > 0) await beginMeasuringPicture(clips)
       }),
     stop: () => attempt(stopMeasuringPicture),
     remove: (id: string) => attempt(() => removeOwnPicture(id)),

@@ -15,6 +15,8 @@ export const pictureEffort: Effort = 'brisk'
 
 /** How much of a clip is looked at. */
 export const maxPictureSeconds = 3
+/** A still scene and a lively one. */
+export const maxPictureClips = 2
 /** A clip is looked at within this box, as on a desk. */
 const largest = 1920
 const highest = 1080

@@ -119,18 +119,39 @@ export async function lookAtClip(
   return { path, width, height, framesPerSecond: rate, seconds, isTurned }
 }
 
-/** What every encode is made from and held against: the middle of the clip, without a loss of its own. */
-export async function makeReference(clip: Clip, work: Work): Promise<Reference> {
-  const size = referenceSize(clip)
-  const framesPerSecond = referenceRate(clip.framesPerSecond)
-  const seconds = Math.min(maxPictureSeconds, clip.seconds ?? maxPictureSeconds)
-  const from = clip.seconds === null ? 0 : Math.max(0, (clip.seconds - seconds) / 2)
+/** How far two sides of a picture may be from each other's ratio and still be one shape. */
+const shapeTolerance = 0.03
+const shapeOf = ({ width, height }: Clip): number => width / height
+
+/**
+ * What every encode is made from and held against, without a loss of its own: the middle of the clip, of
+ * several as much of each, one after the other at the size of the first. Throws, in words, where they are
+ * of different shapes.
+ */
+export async function makeReference(clips: readonly Clip[], work: Work): Promise<Reference> {
+  const [first] = clips
+  if (!first) throw new Error('There is no clip to measure.')
+  const other = clips.find((clip) => Math.abs(shapeOf(clip) / shapeOf(first) - 1) > shapeTolerance)
+  if (other)
+    throw new Error(
+      `The clips are of different shapes, ${first.width}×${first.height} and ${other.width}×${other.height}. Choose two of one canvas.`,
+    )
+  const size = referenceSize(first)
+  const framesPerSecond = referenceRate(Math.max(...clips.map((clip) => clip.framesPerSecond)))
+  const longest = maxPictureSeconds / clips.length
+  const stretches = clips.map(({ seconds }) => {
+    const length = Math.min(longest, seconds ?? longest)
+    return { length, from: seconds === null ? 0 : Math.max(0, (seconds - length) / 2) }
+  })
   const path = join(work.folder, 'reference.mkv')
   await run(
     [
-      ...[...quiet, ...asFile, '-ss', from.toFixed(3)],
-      ...['-i', clip.path, '-t', `${seconds}`, '-map', '0:v:0', '-an', '-vf'],
-      `fps=${framesPerSecond},scale=${size.width}:${size.height}:flags=bicubic,format=yuv420p`,
+      ...quiet,
+      ...clips.flatMap((clip, index) => {
+        const { from, length } = stretches[index] as (typeof stretches)[number]
+        return [...asFile, '-ss', from.toFixed(3), '-t', `${length}`, '-i', clip.path]
+      }),
+      ...['-filter_complex', joined(stretches, { ...size, framesPerSecond }), '-map', '[out]'],
       ...['-c:v', 'utvideo', path],
     ],
     'The clip could not be decoded.',
@@ -138,5 +159,22 @@ export async function makeReference(clip: Clip, work: Work): Promise<Reference> 
   )
   // A clip that said nothing of its length may have been shorter.
   const made = await lookAtClip(path, work)
+  const seconds = stretches.reduce((sum, { length }) => sum + length, 0)
   return { path, ...size, framesPerSecond, seconds: made.seconds ?? seconds }
+}
+
+/** Pictures of one size and rate, one after the other. */
+function joined(
+  stretches: readonly { length: number }[],
+  { width, height, framesPerSecond }: Pick<Reference, 'width' | 'height' | 'framesPerSecond'>,
+): string {
+  const scaled = stretches.map(({ length }, place) => {
+    const frames = Math.max(1, Math.round(length * framesPerSecond))
+    return `[${place}:v:0]fps=${framesPerSecond},trim=end_frame=${frames},scale=${width}:${height}:flags=bicubic,setsar=1,format=yuv420p[part${place}]`
+  })
+  const parts = stretches.map((_, place) => `[part${place}]`).join('')
+  return [
+    ...scaled,
+    `${parts}concat=n=${stretches.length}:v=1,settb=AVTB,setpts=N/${framesPerSecond}/TB[out]`,
+  ].join(';')
 }

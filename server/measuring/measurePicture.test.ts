@@ -29,13 +29,15 @@ const left = (): string[] =>
   readdirSync(tmpdir()).filter((name) => name.startsWith(basename(workFolderName('picture'))))
 
 const measure = (
-  path: string,
+  paths: string | readonly string[],
   told: (report: PictureReport, stop: () => void) => void = () => {},
 ) => {
   const stopper = new AbortController()
   return measurePicture({
-    name: 'Clip',
-    pieces: createReadStream(path) as AsyncIterable<Buffer>,
+    clips: [paths].flat().map((path) => ({
+      name: basename(path),
+      pieces: createReadStream(path) as AsyncIterable<Buffer>,
+    })),
     signal: stopper.signal,
     report: (report) => told(report, () => stopper.abort()),
   })
@@ -55,6 +57,39 @@ describe('measuring a picture', () => {
     expect(picture.spatialInformation).toBeGreaterThan(5)
     expect(left()).toEqual([])
   })
+
+  it('takes a still scene and a lively one as one picture, and refuses two shapes', async () => {
+    const make = (name: string, source: string): string => {
+      const path = join(folder, name)
+      ffmpeg(
+        ...['-f', 'lavfi', '-i', source, '-t', '1.6', '-c:v', 'libx264', '-preset', 'ultrafast'],
+        ...['-crf', '14', '-pix_fmt', 'yuv420p', path],
+      )
+      return path
+    }
+    const still = make('still.mp4', 'testsrc2=size=320x180:rate=30,trim=end_frame=1,loop=-1:1')
+    const lively = make('lively.mp4', 'mandelbrot=size=640x360:rate=30')
+    const both = await measure([still, lively])
+    expect(both.name).toBe('still.mp4 and lively.mp4')
+    expect(both.clip).toEqual({
+      width: 320,
+      height: 180,
+      framesPerSecond: 30,
+      seconds: expect.closeTo(3, 1) as number,
+    })
+    const few = (path: string) =>
+      measure(path, ({ done }, stop) => {
+        if (done >= 3) stop()
+      })
+    const [stillAlone, livelyAlone] = [await few(still), await few(lively)]
+    expect(both.temporalInformation).toBeGreaterThan(stillAlone.temporalInformation)
+    expect(both.temporalInformation).toBeLessThan(livelyAlone.temporalInformation)
+    const upright = make('upright.mp4', 'mandelbrot=size=180x320:rate=30')
+    await expect(measure([still, upright])).rejects.toThrow(
+      'The clips are of different shapes, 320×180 and 180×320.',
+    )
+    expect(left()).toEqual([])
+  }, 60_000)
 
   it('takes a clip that does not say how long it is, as a browser records it', async () => {
     const path = join(folder, 'recorded.mkv')

@@ -11,6 +11,7 @@ import {
 import { type MeasuredPoint, newPlanDetails, type OwnPicture } from '@green-mantle/core/show'
 import { makeWorkFolder } from '../files/workFolders'
 import {
+  type Clip,
   lookAtClip,
   makeReference,
   quiet,
@@ -31,10 +32,14 @@ export interface PictureReport {
   points: MeasuredPoint[]
 }
 
-export interface PictureOptions {
+export interface NamedClip {
   name: string
-  /** The clip, piece by piece. */
   pieces: AsyncIterable<Buffer>
+}
+
+export interface PictureOptions {
+  /** One, or two of one shape, as a still scene and a lively one; each piece by piece. */
+  clips: readonly NamedClip[]
   signal: AbortSignal
   report: (report: PictureReport) => void
 }
@@ -46,6 +51,8 @@ const informationEvery = 60
 /** So much of the clip says what kind it is; its measure is slow too. */
 const informationSeconds = 0.4
 const fewestPoints = 3
+const maxNameLength = 200
+const and = ' and '
 
 /** Takes every so many frames, and counts time anew so that both sides of a comparison meet. */
 const taking = (every: number, framesPerSecond: number): string =>
@@ -124,8 +131,25 @@ export async function measurePoint(
   return { width, height, framesPerSecond, videoBitrateKbps, ...measures }
 }
 
-/** Spatial and temporal information (ITU-T P.910), mean over a short while. */
-async function informationOf(reference: Reference, work: Work): Promise<[number, number]> {
+/** Spatial and temporal information (ITU-T P.910), mean over a short while of each clip. */
+async function informationOf(
+  reference: Reference,
+  clipCount: number,
+  work: Work,
+): Promise<[number, number]> {
+  const found: [number, number][] = []
+  for (let clip = 0; clip < clipCount; clip += 1)
+    found.push(await informationFrom(reference, (clip * reference.seconds) / clipCount, work))
+  const mean = (place: 0 | 1): number =>
+    found.reduce((sum, each) => sum + each[place], 0) / found.length
+  return [mean(0), mean(1)]
+}
+
+async function informationFrom(
+  reference: Reference,
+  fromSeconds: number,
+  work: Work,
+): Promise<[number, number]> {
   const said = await run(
     [
       ...[
@@ -134,6 +158,8 @@ async function informationOf(reference: Reference, work: Work): Promise<[number,
         '-nostats',
         '-loglevel',
         'info',
+        '-ss',
+        fromSeconds.toFixed(3),
         '-t',
         `${informationSeconds}`,
       ],
@@ -148,25 +174,47 @@ async function informationOf(reference: Reference, work: Work): Promise<[number,
   return [spatial ?? 0, temporal ?? 0]
 }
 
+/** Written where programs can read them, and gone once the reference is made. */
+async function referenceOf(clips: PictureOptions['clips'], work: Work): Promise<Reference> {
+  const looked: Clip[] = []
+  for (const [index, { pieces }] of clips.entries()) {
+    const path = join(work.folder, `clip ${index}`)
+    await writeClip(path, pieces, work.signal)
+    looked.push(await lookAtClip(path, work))
+  }
+  const reference = await makeReference(looked, work)
+  for (const { path } of looked) await rm(path)
+  return reference
+}
+
+/** Both names, each shortened so that both are seen. */
+function nameOf(clips: PictureOptions['clips']): string {
+  const each = Math.floor((maxNameLength - (clips.length - 1) * and.length) / clips.length)
+  return clips
+    .map(({ name }) => (name.length > each ? `${name.slice(0, each - 1)}…` : name))
+    .join(and)
+}
+
 /**
  * Measures what the picture of a clip needs, by short encodes held against it; see docs/measured.md.
  * Stopped early it gives what is known, where that is enough to fit. Throws in words.
  */
 export async function measurePicture(options: PictureOptions): Promise<OwnPicture> {
-  const { signal, report, name, pieces } = options
+  const { signal, report, clips } = options
   const folder = await makeWorkFolder('picture')
   const work: Work = { folder, signal }
   try {
-    const path = join(folder, 'clip')
-    await writeClip(path, pieces, signal)
-    const reference = await makeReference(await lookAtClip(path, work), work)
-    await rm(path)
+    const reference = await referenceOf(clips, work)
     const encodes = pictureEncodes(reference)
     const points: MeasuredPoint[] = []
     const tell = (doing: string): void =>
       report({ doing, done: points.length, of: encodes.length, points: [...points] })
     tell('Looking through the clip')
-    const [spatialInformation, temporalInformation] = await informationOf(reference, work)
+    const [spatialInformation, temporalInformation] = await informationOf(
+      reference,
+      clips.length,
+      work,
+    )
 
     const left = [...encodes.entries()]
     const lane = async (): Promise<void> => {
@@ -197,7 +245,7 @@ export async function measurePicture(options: PictureOptions): Promise<OwnPictur
       points,
     }
     return {
-      name,
+      name: nameOf(clips),
       measuredAt: new Date().toISOString(),
       program: await programVersion(),
       processor: cpus()[0]?.model.trim() || 'Processor',

@@ -8,7 +8,7 @@ export const pictureState = job.state
 /** Stops it; what is known by then is kept, where it is enough. */
 export const stopPicture = job.stop
 
-interface BeginOptions extends Pick<PictureOptions, 'name' | 'pieces'> {
+interface BeginOptions extends Pick<PictureOptions, 'clips'> {
   keep: (picture: OwnPicture) => Promise<void>
 }
 

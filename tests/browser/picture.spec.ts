@@ -12,13 +12,24 @@ test('a clip of mine is measured, and the show is judged by it', async ({
     ...['-i', 'mandelbrot=size=320x180:rate=60', '-t', '1'],
     ...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '14', '-pix_fmt', 'yuv420p', clip],
   ])
+  const still = testInfo.outputPath('Bench.mp4')
+  execFileSync('ffmpeg', [
+    ...['-loglevel', 'error', '-nostdin', '-y', '-i', clip, '-vf', 'trim=end_frame=1,loop=60:1'],
+    ...['-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '14', '-pix_fmt', 'yuv420p', still],
+  ])
   const stored = await storeShow(stack.application.address, plannedDemoShow)
   await page.goto(`/shows/${stored.id}/fit`)
   await page.getByRole('link', { name: 'Measure mine' }).click()
   const card = page.getByRole('region', { name: 'Measure my picture' })
-  const choosing = page.waitForEvent('filechooser')
-  await card.getByRole('button', { name: /^Measure/ }).click()
-  await (await choosing).setFiles(clip)
+  // Three make no picture; a still scene and a lively one do.
+  const choose = async (...files: string[]): Promise<void> => {
+    const choosing = page.waitForEvent('filechooser')
+    await card.getByRole('button', { name: /^Measure/ }).click()
+    await (await choosing).setFiles(files)
+  }
+  await choose(clip, still, clip)
+  await expect(card).toContainText('At most 2 clips make one picture')
+  await choose(clip, still)
   await expect(card.getByRole('progressbar')).toBeVisible()
   // This computer is not measured meanwhile.
   const second = await fetch(`${stack.application.address}/api/computer/measuring`, {
@@ -40,7 +51,7 @@ test('a clip of mine is measured, and the show is judged by it', async ({
   await page.getByRole('link', { name: 'Fit', exact: true }).first().click()
   const picture = page.getByLabel('Picture', { exact: true })
   await expect(picture).toHaveValue('own')
-  await expect(picture).toContainText('my clip: Repotting.mp4')
+  await expect(picture).toContainText('my clip: Repotting.mp4 and Bench.mp4')
   // What was measured stays with the show when another kind is chosen.
   await picture.selectOption('hands')
   await untilSaved(page)

@@ -1,5 +1,10 @@
 <script setup lang="ts">
-import { betweenErrors, bitsAgainst, modelErrors } from '@green-mantle/core/measured'
+import {
+  betweenErrors,
+  bitsAgainst,
+  maxPictureClips,
+  modelErrors,
+} from '@green-mantle/core/measured'
 import { mediaTypes } from '@green-mantle/core/picture'
 import type { OwnPicture } from '@green-mantle/core/show'
 import { pictureKindNames, renditionInWords } from '@green-mantle/core/words'
@@ -9,7 +14,8 @@ import { computed, ref } from 'vue'
 import MeasuringProgress from '~/components/encoders/MeasuringProgress.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import { storeFile } from '~/api/files'
-import { chooseFile, typeOfFile } from '~/composables/files'
+import type { StoredClip } from '~/api/pictures'
+import { chooseFiles, typeOfFile } from '~/composables/files'
 import { useOwnPictures } from '~/composables/ownPictures'
 import { useShowEditing } from '~/composables/showEditing'
 import { useShowStore } from '~/stores/show'
@@ -21,22 +27,37 @@ const editing = useShowEditing()
 const { known, going, problem, measure, stop, remove } = useOwnPictures()
 
 const report = computed(() => known.value?.measuring.report ?? null)
-const fromDisk = 'a file …'
-const clips = computed(() => [
-  ...store.show.sources.flatMap(({ name, appearance }) =>
+const fromDisk = 'a file, or two …'
+const noOther = 'no other'
+const ownClips = computed(() =>
+  store.show.sources.flatMap(({ name, appearance }) =>
     appearance.type === 'media file' ? [{ value: appearance.fileId, label: name }] : [],
   ),
-  { value: fromDisk, label: fromDisk },
-])
+)
+const clips = computed(() => [...ownClips.value, { value: fromDisk, label: fromDisk }])
+const others = computed(() => [{ value: noOther, label: noOther }, ...ownClips.value])
 const chosen = ref(clips.value[0]?.value ?? fromDisk)
+const other = ref(noOther)
 
-const clipToMeasure = async (): Promise<{ fileId: string; name: string } | null> => {
-  const own = clips.value.find(({ value }) => value === chosen.value)
-  if (own && own.value !== fromDisk) return { fileId: own.value, name: own.label }
-  const file = await chooseFile(mediaTypes.join(','))
-  if (!file) return null
-  const { id } = await storeFile(file, typeOfFile(file))
-  return { fileId: id, name: file.name.slice(0, 200) }
+const ownClip = (choice: string): StoredClip[] =>
+  ownClips.value
+    .filter(({ value }) => value === choice)
+    .map(({ value, label }) => ({ fileId: value, name: label }))
+
+/** None where a file that was to be chosen was not. */
+async function clipsToMeasure(): Promise<StoredClip[]> {
+  const second = ownClip(other.value)
+  if (chosen.value !== fromDisk) return [...ownClip(chosen.value), ...second]
+  // In one go: a browser opens no second dialog by itself.
+  const files = await chooseFiles(mediaTypes.join(','))
+  if (files.length + second.length > maxPictureClips)
+    throw new Error(`At most ${maxPictureClips} clips make one picture. Nothing was measured.`)
+  const stored: StoredClip[] = []
+  for (const file of files) {
+    const { id } = await storeFile(file, typeOfFile(file))
+    stored.push({ fileId: id, name: file.name.slice(0, 200) })
+  }
+  return stored.length === 0 ? [] : [...stored, ...second]
 }
 
 const dated = (at: string): string =>
@@ -71,12 +92,19 @@ const shown = computed(() =>
         <Square class="size-4" /> Stop, keep what is known
       </button>
       <template v-else>
-        <SelectField v-model="chosen" class="w-56" label="Clip" :choices="clips" />
+        <SelectField v-model="chosen" class="w-48" label="Clip" :choices="clips" />
+        <SelectField
+          v-if="ownClips.length > 0"
+          v-model="other"
+          class="w-40"
+          label="Second clip"
+          :choices="others"
+        />
         <button
           type="button"
           class="button button-primary"
           :disabled="!known || known.missing !== null"
-          @click="measure(clipToMeasure)"
+          @click="measure(clipsToMeasure)"
         >
           <Film class="size-4" /> Measure, about 2 min
         </button>
@@ -92,7 +120,8 @@ const shown = computed(() =>
     <p v-if="!going" class="text-ink-2 mt-2 max-w-[75ch]">
       Short encodes of a clip of yours, at several sizes, frame rates and bitrates, each held
       against the clip. Three seconds from its middle count: choose one that moves as your show
-      does. Scores then follow what was measured and no longer a kind of picture.
+      does, or two of one canvas, a still scene and a lively one, of which half the time counts
+      each. Scores then follow what was measured and no longer a kind of picture.
     </p>
     <ul v-if="shown.length > 0" class="mt-3 flex flex-col gap-3">
       <li

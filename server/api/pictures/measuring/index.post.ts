@@ -1,3 +1,4 @@
+import { maxPictureClips } from '@green-mantle/core/measured'
 import { isMediaType } from '@green-mantle/core/picture'
 import { fileIdSchema, shortTextSchema } from '@green-mantle/core/show'
 import { setResponseStatus } from 'h3'
@@ -12,26 +13,33 @@ import { requireBegun } from '../../../http/measuringRequests'
 import { readJsonBody } from '../../../http/readJsonBody'
 import { beginPicture } from '../../../measuring/pictureJob'
 
-/** Begins to measure what the picture of a clip needs that was stored before. */
+const clipSchema = z.strictObject({ fileId: fileIdSchema, name: shortTextSchema.min(1) })
+
+/** Begins to measure what the picture of a clip needs that was stored before, or of two. */
 export default apiHandler(async (event) => {
-  const { fileId, name } = await readJsonBody(event, {
-    name: 'A clip to measure',
-    limitBytes: 2000,
-    schema: z.strictObject({ fileId: fileIdSchema, name: shortTextSchema.min(1) }),
+  const { clips } = await readJsonBody(event, {
+    name: 'Clips to measure',
+    limitBytes: 4000,
+    schema: z.strictObject({ clips: z.array(clipSchema).min(1).max(maxPictureClips) }),
   })
   requireEncoder('There is nothing to measure with')
   const database = await useDatabase()
-  const file = await findFile(database, fileId)
-  if (!file || !isMediaType(file.mediaType))
-    throw new ProblemError({
-      status: 422,
-      title: 'This is no clip',
-      detail: 'There is no video file of this name. Nothing was measured.',
-    })
+  for (const { fileId, name } of clips) {
+    const file = await findFile(database, fileId)
+    if (!file || !isMediaType(file.mediaType))
+      throw new ProblemError({
+        status: 422,
+        title: 'This is no clip',
+        detail: `There is no video file for “${name}”. Nothing was measured.`,
+      })
+  }
+  const withPieces = ({ fileId, name }: (typeof clips)[number]) => ({
+    name,
+    pieces: readWholeFile(database, fileId),
+  })
   requireBegun(
     beginPicture({
-      name,
-      pieces: readWholeFile(database, fileId),
+      clips: clips.map(withPieces),
       keep: (picture) => keepPicture(database, picture),
     }),
   )
