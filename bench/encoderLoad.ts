@@ -77,7 +77,7 @@ const area: Area = async () => {
   const folder = await mkdtemp(join(tmpdir(), 'green-mantle-bench-'))
   try {
     const computer = await measureComputer({
-      ...{ pass: 'quick' as const, installation: 'bench', recordingFolder: folder, signal },
+      ...{ pass: 'quick' as const, installation: 'bench', recordingsFolder: folder, signal },
       report: () => {},
     })
     const processor = computer.devices.find(({ kind }) => kind === 'processor') as Device

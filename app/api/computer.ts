@@ -6,6 +6,8 @@ export interface OwnComputer {
   installation: string
   /** null until it was measured. */
   computer: Computer | null
+  /** Where recordings are kept, now; null where that could not be read. */
+  freeDiskGigabytes: number | null
   /** What has to be installed first, in words; null where nothing has. */
   missing: string | null
   measuring: {

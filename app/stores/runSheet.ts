@@ -39,6 +39,7 @@ export const useRunSheetStore = defineStore('run sheet', () => {
   // Another window, or a person at another machine, may paste one.
   const keysClock = useIntervalFn(() => void keys.load(), keysMilliseconds, { immediate: false })
   const installation = ref<string | null>(null)
+  const freeDiskGigabytes = ref<number | null>(null)
 
   const startsAt = computed(() => startOf(show.show))
   /** Seconds since the start of the show; below zero before it. */
@@ -52,6 +53,7 @@ export const useRunSheetStore = defineStore('run sheet', () => {
       now: new Date(minute.value * 60_000),
       keys: keys.records,
       installation: installation.value,
+      freeDiskGigabytes: freeDiskGigabytes.value,
     }),
   )
   const knownIds = computed(() => knownDone(known.value))
@@ -107,17 +109,19 @@ export const useRunSheetStore = defineStore('run sheet', () => {
     say({ kind: 'unticked', taskId: task.id, title: task.title })
   }
 
+  /** Which computer this is and what is free on it; without it the encoders are not known to be its own. */
+  async function lookAtComputer(): Promise<void> {
+    const own = await fetchOwnComputer().catch(() => null)
+    if (!own) return
+    installation.value = own.installation
+    freeDiskGigabytes.value = own.freeDiskGigabytes
+  }
+
   async function open(): Promise<void> {
     clock.resume()
     keysClock.resume()
     void keys.load()
-    fetchOwnComputer().then(
-      (own) => {
-        installation.value = own.installation
-      },
-      // Without it the encoders are not known to be this computer's.
-      () => undefined,
-    )
+    void lookAtComputer()
     void sender.open()
     await log.open(show.id)
   }
@@ -131,7 +135,7 @@ export const useRunSheetStore = defineStore('run sheet', () => {
 
   return {
     ...{ now, nowSeconds, startsAt, order, changes, known, knownIds, done, due, expected },
-    ...{ isOn, slipSeconds, sends, asked, installation },
-    ...{ open, close, say, tick, tickAllTheSame, untick },
+    ...{ isOn, slipSeconds, sends, asked, installation, freeDiskGigabytes },
+    ...{ open, close, lookAtComputer, say, tick, tickAllTheSame, untick },
   }
 })

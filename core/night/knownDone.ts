@@ -14,6 +14,8 @@ export interface NightFacts {
   keys: readonly KeyRecord[] | null
   /** Which installation this is; null until the server has said. */
   installation: string | null
+  /** What is free where this installation keeps recordings; null until the server has said. */
+  freeDiskGigabytes: number | null
 }
 
 /** How a task that is told by itself stands. */
@@ -47,15 +49,20 @@ function lineKnown(show: Show, now: Date): Known {
   }
 }
 
-function diskKnown(show: Show): Known {
+/** Of this computer what is free now is known; of another what its show says. */
+function diskKnown(show: Show, facts: NightFacts): Known {
+  const { computer } = show
   const needed = diskUseGigabytes(show)
-  const free = show.computer.freeDiskGigabytes
-  return free === null
-    ? { isDone: false, words: `${gigabytesInWords(needed)} needed, what is free is not known` }
-    : {
-        isDone: free >= needed,
-        words: `${gigabytesInWords(free)} free, ${gigabytesInWords(needed)} needed`,
-      }
+  const isHere =
+    facts.installation !== null && computer.measured?.installation === facts.installation
+  const now = isHere ? facts.freeDiskGigabytes : null
+  const free = now ?? computer.freeDiskGigabytes
+  if (free === null)
+    return { isDone: false, words: `${gigabytesInWords(needed)} needed, what is free is not known` }
+  return {
+    isDone: free >= needed,
+    words: `${gigabytesInWords(free)} free${now === null ? '' : ' now'}, ${gigabytesInWords(needed)} needed`,
+  }
 }
 
 function encodersKnown({ computer }: Show, installation: string | null): Known {
@@ -92,7 +99,7 @@ export function knownTasks(
 ): Map<string, Known> {
   const of: Record<KnownFact, (destinationId: string | null) => Known> = {
     'line measured': () => lineKnown(show, facts.now),
-    'disk free': () => diskKnown(show),
+    'disk free': () => diskKnown(show, facts),
     'encoders measured': () => encodersKnown(show, facts.installation),
     rehearsed: () => rehearsedKnown(show),
     'key present': (destinationId) => keyKnown(show, destinationId, facts),

@@ -11,6 +11,7 @@ const facts: PreflightFacts = {
   missingFiles: null,
   heardAt: {},
   installation: null,
+  freeDiskGigabytes: null,
 }
 const checked = (show: Show, changes: Partial<PreflightFacts> = {}) =>
   preflight(show, nightOrder(show), { ...facts, ...changes })
@@ -140,4 +141,32 @@ it('the worst is said first, and every check says where it is put right', () => 
     expect.objectContaining({ page: 'sound', words: 'Nothing is heard in the live mix.' }),
   )
   expect(new Set(checks.map(({ id }) => id)).size).toBe(checks.length)
+})
+
+it('goes by what is free now where the show is planned for this computer, else by what the show says', () => {
+  const planned = (installation: string | null): Show => ({
+    ...demoShow,
+    computer: {
+      ...demoShow.computer,
+      freeDiskGigabytes: 900,
+      measured:
+        installation === null
+          ? null
+          : {
+              ...{ at: '2026-12-12T20:00:00Z', installation, processor: 'P', program: 'FFmpeg' },
+              carries: { rtmp: [], rtmps: [], srt: [], whip: [] },
+            },
+    },
+  })
+  const disk = (show: Show, changes: Partial<PreflightFacts>) =>
+    wordsOf(show, 'fit', changes)
+      .split('\n')
+      .find((words) => words.includes('Disk'))
+  const here = { installation: 'here', freeDiskGigabytes: 0.5 }
+  expect(disk(planned('here'), here)).toMatch(/^attention: Disk: 0.5 GB free now, /)
+  expect(disk(planned('here'), { ...here, freeDiskGigabytes: null })).toMatch(
+    /^right: Disk: 900.0 GB free, /,
+  )
+  expect(disk(planned('elsewhere'), here)).toMatch(/^right: Disk: 900.0 GB free, /)
+  expect(disk(planned(null), here)).toMatch(/^right: Disk: 900.0 GB free, /)
 })

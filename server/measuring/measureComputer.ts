@@ -1,4 +1,4 @@
-import { rm, statfs } from 'node:fs/promises'
+import { rm } from 'node:fs/promises'
 import { cpus } from 'node:os'
 import { type GraphicsFamily, listedGraphics, softwareEncoders } from '@green-mantle/core/encoding'
 import {
@@ -28,6 +28,7 @@ import {
 import { makeWorkFolder } from '../files/workFolders'
 import { askWhatIsCarried } from './carrying'
 import { listedEncoders, programVersion } from './encoderProgram'
+import { freeDiskGigabytes } from './freeDisk'
 import {
   type DeviceEncoder,
   endlessly,
@@ -58,7 +59,7 @@ export interface MeasuringOptions {
   pass: MeasuringPass
   installation: string
   /** Where recordings go: its free room is read. */
-  recordingFolder: string
+  recordingsFolder: string
   signal: AbortSignal
   report: (report: MeasuringReport) => void
 }
@@ -167,13 +168,12 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
       program: await programVersion(),
       carries: await askWhatIsCarried(),
     }
-    const { bavail, bsize } = await statfs(options.recordingFolder)
-    const freeDiskGigabytes = Math.floor((bavail * bsize) / 1e8) / 10
+    const free = await freeDiskGigabytes(options.recordingsFolder)
     const devices: Device[] = []
     const known = (): Computer => ({
       name: 'This computer',
       devices: devices.filter(({ throughputs }) => throughputs.length > 0),
-      freeDiskGigabytes,
+      freeDiskGigabytes: free,
       measured,
     })
     const tell = (doing: string, advance = 1): void => {

@@ -12,7 +12,7 @@ export const stopMeasuring = job.stop
 interface BeginOptions {
   pass: MeasuringPass
   installation: string
-  recordingFolder: string
+  recordingsFolder: string
   /** Keeps what was measured, all of it or as far as it got. */
   keep: (computer: Computer) => Promise<void>
 }

@@ -238,6 +238,10 @@ test('the computer’s encoders are edited, and a speed is taken from a log', as
     name: 'Processor, 4 cores: H.264, balanced, megapixels a second',
   })
   await expect(speed).toHaveValue('184.3')
+  const free = page.getByRole('textbox', { name: 'Free for recordings' })
+  const before = await free.inputValue()
+  await page.getByRole('button', { name: 'Read what is free for recordings' }).click()
+  await expect(free).not.toHaveValue(before)
   await untilSaved(page)
   const { computer } = await stored.read()
   expect(computer.name).toBe('Travel laptop')

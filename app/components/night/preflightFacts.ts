@@ -47,6 +47,7 @@ export function usePreflightFacts(): {
       answersOf(accountIds, fetchAccountState),
       answersOf(fileIds, isFileKept),
       keys.load(),
+      sheet.lookAtComputer(),
     ])
     accounts.value = Object.fromEntries(states)
     missingFiles.value = new Set(kept.flatMap(([id, isKept]) => (isKept ? [] : [id])))
@@ -61,6 +62,7 @@ export function usePreflightFacts(): {
     missingFiles: missingFiles.value,
     heardAt: heardAt.value,
     installation: sheet.installation,
+    freeDiskGigabytes: sheet.freeDiskGigabytes,
   }))
   return { facts, checkedAt, isLooking, look }
 }

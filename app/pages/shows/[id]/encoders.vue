@@ -5,6 +5,7 @@ import { Plus } from '@lucide/vue'
 import { shallowRef } from 'vue'
 import { RouterLink } from 'vue-router'
 import NumberField from '~/components/fields/NumberField.vue'
+import ReadFreeDisk from '~/components/encoders/ReadFreeDisk.vue'
 import MeasureComputer from '~/components/encoders/MeasureComputer.vue'
 import MeasurePicture from '~/components/picture/MeasurePicture.vue'
 import TextField from '~/components/fields/TextField.vue'
@@ -42,6 +43,7 @@ const importing = shallowRef<Device>()
         :model-value="store.show.computer.freeDiskGigabytes"
         @update:model-value="editing.change('Set the free disk', { freeDiskGigabytes: $event })"
       />
+      <ReadFreeDisk @read="editing.change('Read the free disk', { freeDiskGigabytes: $event })" />
       <button type="button" class="button" @click="editing.addDevice">
         <Plus class="size-4" /> Device
       </button>

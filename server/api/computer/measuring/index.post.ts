@@ -7,6 +7,7 @@ import { apiHandler } from '../../../http/apiHandler'
 import { requireEncoder } from '../../../http/encoderRequests'
 import { requireBegun } from '../../../http/measuringRequests'
 import { readJsonBody } from '../../../http/readJsonBody'
+import { readSettings } from '../../../settings'
 import { beginMeasuring } from '../../../measuring/measuringJob'
 
 /** Begins to measure this computer. */
@@ -23,7 +24,7 @@ export default apiHandler(async (event) => {
     beginMeasuring({
       pass,
       installation,
-      recordingFolder: process.cwd(),
+      recordingsFolder: readSettings().recordingsFolder,
       keep: (computer) => keepOwnComputer(database, withEarlierEfficiencies(computer, earlier)),
     }),
   )

@@ -5,6 +5,7 @@ import { readOwnComputer } from '../../../../database/computer/computerStore'
 import { listKeys } from '../../../../database/keys/keyStore'
 import { apiHandler } from '../../../../http/apiHandler'
 import { readStoredShow, showIdOf } from '../../../../http/showRequests'
+import { freeForRecordings } from '../../../../measuring/freeDisk'
 import { useInstallationKey } from '../../../../secrets/installationKey'
 
 /** The order of the night as a phone needs it: what to do and when; no address, no key, nothing else of the show. */
@@ -14,7 +15,10 @@ export default apiHandler(async (event) => {
   const order = nightOrder(show)
   const { installation } = await readOwnComputer(database)
   const keys = await listKeys(database, await useInstallationKey(), showId)
-  const known = knownTasks(show, order, { now: new Date(), keys, installation })
+  const known = knownTasks(show, order, {
+    ...{ now: new Date(), keys, installation },
+    freeDiskGigabytes: await freeForRecordings(),
+  })
   return {
     title: show.title,
     timeZone: show.timeZone,
