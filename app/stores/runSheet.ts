@@ -18,6 +18,7 @@ import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { fetchOwnComputer } from '~/api/computer'
+import { browserMachine } from '~/browserEncoders/machine'
 import { useKeysStore } from './keys'
 import { useNightLogStore } from './nightLog'
 import { useSenderStore } from './sender'
@@ -53,6 +54,7 @@ export const useRunSheetStore = defineStore('run sheet', () => {
       now: new Date(minute.value * 60_000),
       keys: keys.records,
       installation: installation.value,
+      browserMachine: browserMachine(),
       freeDiskGigabytes: freeDiskGigabytes.value,
     }),
   )

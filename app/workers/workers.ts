@@ -1,4 +1,5 @@
 import { type Remote, wrap } from 'comlink'
+import type { BrowserEncodersWorker } from './browserEncoders.worker'
 import type { KeyingWorker } from './keying.worker'
 import type { MatchingWorker } from './matching.worker'
 import type { PlannerWorker } from './planner.worker'
@@ -35,4 +36,12 @@ export const readingWorker = (): Remote<ReadingWorker> =>
 export function newRehearsalWorker(): { remote: Remote<RehearsalWorker>; end(): void } {
   const worker = new Worker(new URL('./rehearsal.worker.ts', import.meta.url), { type: 'module' })
   return { remote: wrap<RehearsalWorker>(worker), end: () => worker.terminate() }
+}
+
+/** Made for one measurement and ended after it, with every encoder that it opened. */
+export function newBrowserEncodersWorker(): { remote: Remote<BrowserEncodersWorker>; end(): void } {
+  const worker = new Worker(new URL('./browserEncoders.worker.ts', import.meta.url), {
+    type: 'module',
+  })
+  return { remote: wrap<BrowserEncodersWorker>(worker), end: () => worker.terminate() }
 }

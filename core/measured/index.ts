@@ -1,3 +1,4 @@
+export * from './browserPass'
 export * from './costs'
 export * from './efficiency'
 export * from './fitPicture'

@@ -14,6 +14,8 @@ export interface NightFacts {
   keys: readonly KeyRecord[] | null
   /** Which installation this is; null until the server has said. */
   installation: string | null
+  /** Which machine the browser runs on that asks, as it remembers it; null where none asks. */
+  browserMachine: string | null
   /** What is free where this installation keeps recordings; null until the server has said. */
   freeDiskGigabytes: number | null
 }
@@ -65,10 +67,10 @@ function diskKnown(show: Show, facts: NightFacts): Known {
   }
 }
 
-function encodersKnown({ computer }: Show, installation: string | null): Known {
+function encodersKnown({ computer }: Show, { installation, browserMachine }: NightFacts): Known {
   const { measured } = computer
   if (!measured) return { isDone: false, words: 'not measured' }
-  if (measured.installation !== installation)
+  if (![installation, browserMachine].includes(measured.installation))
     return { isDone: false, words: 'measured on another computer' }
   return { isDone: true, words: `measured with ${measured.program}` }
 }
@@ -100,7 +102,7 @@ export function knownTasks(
   const of: Record<KnownFact, (destinationId: string | null) => Known> = {
     'line measured': () => lineKnown(show, facts.now),
     'disk free': () => diskKnown(show, facts),
-    'encoders measured': () => encodersKnown(show, facts.installation),
+    'encoders measured': () => encodersKnown(show, facts),
     rehearsed: () => rehearsedKnown(show),
     'key present': (destinationId) => keyKnown(show, destinationId, facts),
   }

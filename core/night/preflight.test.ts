@@ -12,6 +12,7 @@ const facts: PreflightFacts = {
   heardAt: {},
   installation: null,
   freeDiskGigabytes: null,
+  browserMachine: null,
 }
 const checked = (show: Show, changes: Partial<PreflightFacts> = {}) =>
   preflight(show, nightOrder(show), { ...facts, ...changes })

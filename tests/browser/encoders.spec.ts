@@ -33,3 +33,36 @@ test('this computer is measured until it is stopped, and what is known is used i
   await expect(card).toContainText('This show uses what was measured')
   await page.keyboard.press('Control+z')
 })
+
+test('the browser’s own encoders are measured by keyboard, stopped, and used in the show', async ({
+  page,
+  stack,
+}) => {
+  const stored = await storeShow(stack.application.address, plannedDemoShow)
+  await page.goto(`/shows/${stored.id}/encoders`)
+  const card = page.getByRole('region', { name: 'Measure this browser’s computer' })
+  await card.getByRole('button', { name: /^Measure/ }).press('Enter')
+  await expect(card.getByRole('progressbar')).toBeVisible()
+  // Both sizes of the first way of working.
+  await expect(card).toContainText('balanced', { timeout: 30_000 })
+  await card.getByRole('button', { name: /^Stop/ }).press('Enter')
+  await expect(
+    card.getByRole('rowheader', { name: /^Processor, \d+ threads, H\.264$/ }),
+  ).toBeVisible()
+  await expectAccessible(page)
+  await card.getByRole('button', { name: 'Use what it measured' }).press('Enter')
+  await expect(page.getByText('by this browser, on the machine that it runs on')).toBeVisible()
+  await untilSaved(page)
+  const { computer } = await stored.read()
+  expect(computer.measured?.program).toMatch(/, WebCodecs$/)
+  const [speed] = computer.devices[0]!.throughputs
+  expect(speed).toMatchObject({ codec: 'h264', effort: 'fastest' })
+  expect(speed!.megapixelsPerSecond).toBeGreaterThan(5)
+  // Remembered by the browser, not by the server; what somebody spoilt there is as if it were not.
+  await page.reload()
+  await expect(card).toContainText('This show uses what it measured')
+  await page.evaluate(() => localStorage.setItem('green-mantle.browser-computer', '{"name":'))
+  await page.reload()
+  await expect(card.getByRole('button', { name: /^Measure/ })).toBeVisible()
+  await expect(card).not.toContainText('This show uses what it measured')
+})

@@ -5,7 +5,9 @@ import { codecNames, listInWords, protocolNames } from '@green-mantle/core/words
 import { Gauge, Square } from '@lucide/vue'
 import { DateTime } from 'luxon'
 import { computed } from 'vue'
+import MeasuredSpeeds from './MeasuredSpeeds.vue'
 import MeasuringProgress from './MeasuringProgress.vue'
+import { browserMachine } from '~/browserEncoders/machine'
 import { useOwnComputer } from '~/composables/ownComputer'
 import { useShowStore } from '~/stores/show'
 
@@ -25,10 +27,11 @@ const origin = computed(() => {
   const { measured, devices } = store.show.computer
   if (devices.length === 0) return ''
   if (!measured) return 'The values below were typed in or are invented.'
-  const where =
-    measured.installation === own.value?.installation
-      ? 'The values below were measured on this computer'
-      : 'The values below were measured on another computer, and say little about this one'
+  const places: Record<string, string> = {
+    [own.value?.installation ?? '']: 'on this computer',
+    [browserMachine() ?? '']: 'by this browser, on the machine that it runs on',
+  }
+  const where = `The values below were measured ${places[measured.installation] ?? 'on another computer, and say little about this one'}`
   return `${where}: ${measured.processor}, ${measured.program}, ${dated(measured.at)}.`
 })
 const isInUse = computed(
@@ -46,15 +49,6 @@ const carried = computed(() =>
       able: able.length > 0 ? listInWords(able.map((codec) => codecNames[codec])) : 'nothing',
     }
   }),
-)
-/** Of each device and codec what every effort costs. */
-const speeds = computed(() =>
-  (known.value?.devices ?? []).flatMap((device) =>
-    codecs.flatMap((codec) => {
-      const values = device.throughputs.filter((each) => each.codec === codec)
-      return values.length === 0 ? [] : [{ key: `${device.id} ${codec}`, device, codec, values }]
-    }),
-  ),
 )
 </script>
 
@@ -100,27 +94,7 @@ const speeds = computed(() =>
       what it gets out of a bit. Leave it alone meanwhile. {{ origin }}
     </p>
     <div v-if="known?.measured && !isInUse" class="mt-3 flex flex-wrap gap-x-8 gap-y-3">
-      <table v-if="speeds.length > 0">
-        <caption class="text-ink-2 text-left text-xs">
-          Megapixels a second, milliseconds that every frame costs besides, and × what it gets out
-          of a bit
-        </caption>
-        <tbody>
-          <tr v-for="{ key, device, codec, values } in speeds" :key="key">
-            <th scope="row" class="pr-4 text-left font-normal">
-              {{ device.name }}, {{ codecNames[codec] }}
-            </th>
-            <td v-for="value in values" :key="value.effort" class="number pr-4 text-right">
-              {{ value.megapixelsPerSecond }}
-              <span class="text-ink-2 text-xs">+{{ value.millisecondsAFrame ?? 0 }} ms</span>
-              <span v-if="value.efficiency" class="text-ink-2 text-xs">
-                ×{{ value.efficiency.toFixed(2) }}
-              </span>
-              <span class="text-ink-2 block text-xs">{{ value.effort }}</span>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <MeasuredSpeeds :devices="known.devices" />
       <dl class="grid grid-cols-[auto_auto] content-start gap-x-4">
         <dt class="text-ink-2 col-span-2 text-xs">{{ known.measured.program }} can send</dt>
         <template v-for="{ name, able } in carried" :key="name">

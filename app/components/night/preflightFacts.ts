@@ -2,6 +2,7 @@ import type { AccountState, PreflightFacts } from '@green-mantle/core/night'
 import { computed, type ComputedRef, ref, type Ref, shallowRef } from 'vue'
 import { fetchAccountState } from '~/api/accounts'
 import { isFileKept } from '~/api/files'
+import { browserMachine } from '~/browserEncoders/machine'
 import { useHeardSounds } from '~/sound/heardSounds'
 import { useKeysStore } from '~/stores/keys'
 import { useRunSheetStore } from '~/stores/runSheet'
@@ -62,6 +63,7 @@ export function usePreflightFacts(): {
     missingFiles: missingFiles.value,
     heardAt: heardAt.value,
     installation: sheet.installation,
+    browserMachine: browserMachine(),
     freeDiskGigabytes: sheet.freeDiskGigabytes,
   }))
   return { facts, checkedAt, isLooking, look }

@@ -6,6 +6,7 @@ import { shallowRef } from 'vue'
 import { RouterLink } from 'vue-router'
 import NumberField from '~/components/fields/NumberField.vue'
 import ReadFreeDisk from '~/components/encoders/ReadFreeDisk.vue'
+import MeasureBrowser from '~/components/encoders/MeasureBrowser.vue'
 import MeasureComputer from '~/components/encoders/MeasureComputer.vue'
 import MeasurePicture from '~/components/picture/MeasurePicture.vue'
 import TextField from '~/components/fields/TextField.vue'
@@ -47,7 +48,13 @@ const importing = shallowRef<Device>()
       <button type="button" class="button" @click="editing.addDevice">
         <Plus class="size-4" /> Device
       </button>
-      <span class="grow" />
+    </div>
+    <div class="flex flex-wrap items-start gap-3">
+      <p class="text-ink-2 min-w-64 flex-1">
+        How many megapixels a second each device encodes, per codec and effort: width × height ×
+        frames a second ÷ one million. An empty field means that it can’t. Both computers offered
+        here are invented; measure your own.
+      </p>
       <button
         v-for="computer in demoComputers"
         :key="computer.name"
@@ -58,12 +65,8 @@ const importing = shallowRef<Device>()
         Use {{ computer.name }}
       </button>
     </div>
-    <p class="text-ink-2">
-      How many megapixels a second each device encodes, per codec and effort: width × height ×
-      frames a second ÷ one million. An empty field means that it can’t. Both computers offered here
-      are invented; measure your own.
-    </p>
     <MeasureComputer @take="editing.take($event)" />
+    <MeasureBrowser @take="editing.take($event)" />
     <MeasurePicture />
     <DeviceCard
       v-for="device in store.show.computer.devices"

@@ -17,6 +17,7 @@ export default apiHandler(async (event) => {
   const keys = await listKeys(database, await useInstallationKey(), showId)
   const known = knownTasks(show, order, {
     ...{ now: new Date(), keys, installation },
+    browserMachine: null,
     freeDiskGigabytes: await freeForRecordings(),
   })
   return {
