@@ -140,34 +140,70 @@ function stateOf(uses: EncodeUses, encodes: readonly Encode[]): State | null {
 
 const loadOf = ({ processorLoad, otherLoad }: EncodeUse): number => processorLoad + otherLoad
 
-/** By how much a plan breaks its limits and terms, each as a share of it; 0 where it keeps to all. */
+const over = (used: number, limit: number): number =>
+  used > limit + tolerance ? (used - limit) / Math.max(limit, 1) : 0
+
+/**
+ * By how much a plan breaks its limits and terms after a move, or as it is, each as a share of it; 0
+ * where it keeps to all. Asked of every move there is, so that nothing is made for it.
+ */
 function excessOf(
   { problem }: EncodeUses,
-  { total, loads, sessions }: Pick<State, 'total' | 'loads' | 'sessions'>,
+  state: State,
   { minScoreUnits, maxBelow }: Limits,
+  move: Move | null,
 ): number {
-  const over = (used: number, limit: number): number =>
-    used > limit + tolerance ? (used - limit) / Math.max(limit, 1) : 0
+  let { uploadKbps, diskMegabytes, below, scoreUnits } = state.total
+  if (move) {
+    uploadKbps += move.use.uploadKbps
+    diskMegabytes += move.use.diskMegabytes
+    below += move.use.below
+    scoreUnits += move.use.scoreUnits
+    for (const index of move.replaced) {
+      const replaced = state.uses[index]!
+      uploadKbps -= replaced.uploadKbps
+      diskMegabytes -= replaced.diskMegabytes
+      below -= replaced.below
+      scoreUnits -= replaced.scoreUnits
+    }
+  }
   let excess =
-    over(total.uploadKbps, problem.uploadKbps) +
-    over(total.diskMegabytes, problem.diskMegabytes) +
-    over(total.below, maxBelow)
-  problem.devices.forEach(({ maxLoad, sessions: maxSessions }, device) => {
-    excess += over(loads[device]!, maxLoad)
-    if (maxSessions !== null) excess += over(sessions[device]!, maxSessions)
-  })
-  return excess + Math.max(0, minScoreUnits - total.scoreUnits) / Math.max(1, minScoreUnits)
+    over(uploadKbps, problem.uploadKbps) +
+    over(diskMegabytes, problem.diskMegabytes) +
+    over(below, maxBelow)
+  for (let device = 0; device < problem.devices.length; device += 1) {
+    const { maxLoad, sessions: maxSessions } = problem.devices[device]!
+    let load = state.loads[device]!
+    let sessions = state.sessions[device]!
+    if (move?.by.device === device) {
+      load += loadOf(move.use)
+      sessions += 1
+    }
+    for (const index of move?.replaced ?? nothingReplaced)
+      if (state.encodes[index]!.device === device) {
+        load -= loadOf(state.uses[index]!)
+        sessions -= 1
+      }
+    excess += over(load, maxLoad)
+    if (maxSessions !== null) excess += over(sessions, maxSessions)
+  }
+  return excess + Math.max(0, minScoreUnits - scoreUnits) / Math.max(1, minScoreUnits)
+}
+
+const nothingReplaced: readonly number[] = []
+
+/** How much less of something a plan has after a move. */
+function lessBy(state: State, { replaced, use }: Move, amount: keyof EncodeUse): number {
+  let less = -use[amount]
+  for (const index of replaced) less += state.uses[index]![amount]
+  return less
 }
 
 /** A plan that is there stays within the whole margin. */
 const keepsTo = (uses: EncodeUses, state: State, terms: Terms): boolean =>
-  excessOf(uses, state, limitsOf(terms, 1)) === 0
+  excessOf(uses, state, limitsOf(terms, 1), null) === 0
 
-/** What a plan would use after a move. */
-function after(
-  state: State,
-  { replaced, by, use }: Move,
-): Pick<State, 'total' | 'loads' | 'sessions'> {
+function carryOut(state: State, { replaced, by, use }: Move): void {
   const loads = [...state.loads]
   const sessions = [...state.sessions]
   let total = plus(state.total, use)
@@ -179,14 +215,10 @@ function after(
     loads[device]! -= loadOf(state.uses[index]!)
     sessions[device]! -= 1
   }
-  return { total, loads, sessions }
-}
-
-function carryOut(state: State, move: Move): void {
-  Object.assign(state, after(state, move))
-  const kept = (_: unknown, index: number): boolean => !move.replaced.includes(index)
-  state.encodes = [...state.encodes.filter(kept), move.by]
-  state.uses = [...state.uses.filter(kept), move.use]
+  const kept = (_: unknown, index: number): boolean => !replaced.includes(index)
+  const encodes = [...state.encodes.filter(kept), by]
+  Object.assign(state, { total, loads, sessions, encodes })
+  state.uses = [...state.uses.filter(kept), use]
 }
 
 /** Makes a plan that keeps to its terms smaller in one aim after the other. */
@@ -202,19 +234,18 @@ function* descended(uses: EncodeUses, start: State, terms: Terms): Generator<nul
     for (;;) {
       let chosen: Move | null = null
       let bestRatio = 0
-      for (const move of movesOf(uses, state, aim)) {
+      forEachMove(uses, state, aim, (move) => {
         const gain = gainOf(state, move, level)
-        if (gain <= tolerance) continue
-        const next = after(state, move)
-        if (excessOf(uses, next, limits) > 0) continue
+        if (gain <= tolerance) return
+        if (excessOf(uses, state, limits, move) > 0) return
         // What costs nothing comes before all that costs something.
-        const cost = Math.max(0, state.total.scoreUnits - next.total.scoreUnits)
+        const cost = Math.max(0, lessBy(state, move, 'scoreUnits'))
         const ratio = gain / (cost + 0.01)
         if (ratio > bestRatio) {
           bestRatio = ratio
           chosen = move
         }
-      }
+      })
       yield null
       if (!chosen) break
       carryOut(state, chosen)
@@ -224,11 +255,9 @@ function* descended(uses: EncodeUses, start: State, terms: Terms): Generator<nul
 }
 
 /** How much a move makes an aim smaller; 0 where it makes one before it larger. */
-function gainOf(state: State, { replaced, use }: Move, level: number): number {
+function gainOf(state: State, move: Move, level: number): number {
   for (let index = 0; index <= level; index += 1) {
-    const aim = aims[index]!
-    let less = -use[aim]
-    for (const each of replaced) less += state.uses[each]![aim]
+    const less = lessBy(state, move, aims[index]!)
     if (less < -tolerance) return 0
     // What an earlier aim gains on the way is taken as well.
     if (less > tolerance) return less
@@ -240,23 +269,22 @@ function gainOf(state: State, { replaced, use }: Move, level: number): number {
 function* repairedTo(uses: EncodeUses, start: State, terms: Terms): Generator<null, State | null> {
   const state = { ...start }
   const limits = limitsOf(terms, 1)
-  let excess = excessOf(uses, state, limits)
+  let excess = excessOf(uses, state, limits, null)
   for (let rounds = 4 * state.encodes.length; excess > 0 && rounds > 0; rounds -= 1) {
     let chosen: Move | null = null
     let bestRatio = 0
     let left = excess
-    for (const move of movesOf(uses, state, null)) {
-      const next = after(state, move)
-      const nextExcess = excessOf(uses, next, limits)
-      if (nextExcess >= excess) continue
-      const changes = Math.max(0, next.total.changedCells - state.total.changedCells)
+    forEachMove(uses, state, null, (move) => {
+      const nextExcess = excessOf(uses, state, limits, move)
+      if (nextExcess >= excess) return
+      const changes = Math.max(0, -lessBy(state, move, 'changedCells'))
       const ratio = (excess - nextExcess) / (changes + 0.1)
       if (ratio > bestRatio) {
         bestRatio = ratio
         chosen = move
         left = nextExcess
       }
-    }
+    })
     yield null
     if (!chosen) return null
     carryOut(state, chosen)
@@ -265,29 +293,32 @@ function* repairedTo(uses: EncodeUses, start: State, terms: Terms): Generator<nu
   return excess > 0 ? null : state
 }
 
-/** Bitrates are tried at multiples of these, in kb/s. */
-const roundSteps = [500, 250, 100, 50] as const
-
-/** Every change that might make an aim smaller; with null every one there is. */
-function* movesOf(uses: EncodeUses, state: State, aim: Aim | null): Generator<Move> {
+/** Shows every change that might make an aim smaller; with null every one there is. */
+function forEachMove(
+  uses: EncodeUses,
+  state: State,
+  aim: Aim | null,
+  show: (move: Move) => void,
+): void {
   for (let index = 0; index < state.encodes.length; index += 1)
-    yield* changesOf(uses, state, index, aim)
+    forEachChange(uses, state, { index, aim }, show)
   if (aim === 'processorLoad' || aim === 'otherLoad' || aim === 'encodes')
-    yield* mergersOf(uses, state)
+    forEachMerger(uses, state, show)
 }
 
 /** One encode in another shape, on another device or at another bitrate. */
-function* changesOf(
+function forEachChange(
   uses: EncodeUses,
   state: State,
-  index: number,
-  aim: Aim | null,
-): Generator<Move> {
+  { index, aim }: { index: number; aim: Aim | null },
+  show: (move: Move) => void,
+): void {
   const own = state.encodes[index]!
   const { serves } = own
   const isAboutBitrate = aim !== null && aims.indexOf(aim) > aims.indexOf('encodes')
   const shapes = isAboutBitrate ? [own.shape] : uses.shapesFor(serves)
   const before = state.uses[index]!
+  const replaced = [index]
   const { devices } = uses.problem
   for (const shape of shapes)
     for (const { device, load } of uses.placesFor(serves, shape)) {
@@ -302,13 +333,13 @@ function* changesOf(
           if (changed >= before.changedCells) continue
         }
         const use = uses.of(by)
-        if (use) yield { replaced: [index], by, use }
+        if (use) show({ replaced, by, use })
       }
     }
 }
 
 /** Two encodes made one, in the shape and on the device of either. */
-function* mergersOf(uses: EncodeUses, state: State): Generator<Move> {
+function forEachMerger(uses: EncodeUses, state: State, show: (move: Move) => void): void {
   const { demands, relays } = uses.problem
   const keyOf = ({ serves }: Encode): string | null => {
     const [{ demand, relay }] = serves as [Encode['serves'][number]]
@@ -333,7 +364,7 @@ function* mergersOf(uses: EncodeUses, state: State): Generator<Move> {
           for (const bitrate of bitratesToTry(uses, state, { ...own, serves }, own.shape)) {
             const by = { serves, shape: own.shape, device, bitrate }
             const use = uses.of(by)
-            if (use) yield { replaced: [a, b], by, use }
+            if (use) show({ replaced: [a, b], by, use })
           }
         }
       }
@@ -349,32 +380,24 @@ function bitratesToTry(
   state: State,
   { serves, bitrate: present }: Encode,
   shape: number,
-): Set<number> {
-  const { bitratesKbps, uploadKbps } = uses.problem
+): number[] {
   const table = uses.tableFor(serves, shape)
-  const tried = new Set<number>()
-  if (!table) return tried
-  const isAccepted = (bitrate: number): boolean => table.scoreUnits[bitrate]! >= 0
-  let [lowest, highest] = [-1, -1]
-  const spare = uploadKbps - state.total.uploadKbps + (table.uploadKbps[present] ?? 0)
-  for (let bitrate = 0; bitrate < bitratesKbps.length; bitrate += 1) {
-    if (!isAccepted(bitrate)) continue
-    if (lowest < 0) lowest = bitrate
-    if (table.uploadKbps[bitrate]! <= spare) highest = bitrate
-  }
-  if (lowest < 0) return tried
-  const add = (bitrate: number): void => {
-    if (bitrate >= 0 && bitrate < bitratesKbps.length && isAccepted(bitrate)) tried.add(bitrate)
-  }
-  for (const bitrate of [present, lowest, highest, present - 1, present + 1]) add(bitrate)
-  for (const last of uses.lastBitrates(serves)) add(last)
-  for (const around of [present, highest])
-    for (const step of roundSteps) {
-      const kbps = bitratesKbps[around] ?? 0
-      add(uses.placeOf(Math.floor(kbps / step) * step))
-      add(uses.placeOf(Math.ceil(kbps / step) * step))
-      add(uses.placeOf((Math.floor(kbps / step) - 1) * step))
-    }
+  const tried: number[] = []
+  if (!table || table.accepted.length === 0) return tried
+  const { scoreUnits, uploadKbps, accepted } = table
+  const spare = uses.problem.uploadKbps - state.total.uploadKbps + (uploadKbps[present] ?? 0)
+  let last = accepted.length - 1
+  while (last >= 0 && uploadKbps[accepted[last]!]! > spare) last -= 1
+  const highest = accepted[last] ?? -1
+  const candidates = [
+    ...[present, accepted[0]!, highest, present - 1, present + 1],
+    ...uses.lastBitrates(serves),
+    ...uses.roundBeside(present),
+    ...uses.roundBeside(highest),
+  ]
+  // They are few, so that looking through them is quicker than a set.
+  for (const bitrate of candidates)
+    if ((scoreUnits[bitrate] ?? -1) >= 0 && !tried.includes(bitrate)) tried.push(bitrate)
   return tried
 }
 

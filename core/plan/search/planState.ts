@@ -44,14 +44,21 @@ export const noUse: EncodeUse = {
   kbps: 0,
 }
 
-const useNames = Object.keys(noUse) as (keyof EncodeUse)[]
-
-/** One use with another added, or with `times` -1 taken away. */
-export function plus(a: EncodeUse, b: EncodeUse, times = 1): EncodeUse {
-  const sum = { ...a }
-  for (const name of useNames) sum[name] += times * b[name]
-  return sum
-}
+/** One use with another added, or with `times` -1 taken away. Written out: a plan is changed thousands of times. */
+export const plus = (a: EncodeUse, b: EncodeUse, times = 1): EncodeUse => ({
+  scoreUnits: a.scoreUnits + times * b.scoreUnits,
+  below: a.below + times * b.below,
+  uploadKbps: a.uploadKbps + times * b.uploadKbps,
+  diskMegabytes: a.diskMegabytes + times * b.diskMegabytes,
+  changedCells: a.changedCells + times * b.changedCells,
+  processorLoad: a.processorLoad + times * b.processorLoad,
+  otherLoad: a.otherLoad + times * b.otherLoad,
+  encodes: a.encodes + times * b.encodes,
+  unrounded500: a.unrounded500 + times * b.unrounded500,
+  unrounded250: a.unrounded250 + times * b.unrounded250,
+  unrounded100: a.unrounded100 + times * b.unrounded100,
+  kbps: a.kbps + times * b.kbps,
+})
 
 /** What the members of an encode get and take in one shape, over all bitrates. */
 interface ShapeTable {
@@ -60,13 +67,28 @@ interface ShapeTable {
   uploadKbps: Int32Array
   diskMegabytes: Int32Array
   below: Int32Array
+  /** Those with a score, lowest first. */
+  accepted: readonly number[]
   recordings: number
 }
 
+/** What was looked up of those whom an encode serves together, by shape. */
+interface Served {
+  shapes: readonly number[] | null
+  lastBitrates: readonly number[] | null
+  tables: Map<number, ShapeTable | null>
+  places: Map<number, Problem['places'][number]>
+}
+
+/** Bitrates are round at multiples of these. */
+const roundStepsKbps = [500, 250, 100, 50] as const
+
 /** Looks up what encodes use; what was looked up is kept. */
 export class EncodeUses {
-  private readonly tables = new Map<string, ShapeTable | null>()
-  private readonly accepted = new Map<string, readonly number[]>()
+  private readonly served = new Map<string, Served>()
+  /** The same by the list itself, which most changes of an encode leave as it is. */
+  private readonly servedByList = new WeakMap<Encode['serves'], Served>()
+  private readonly round = new Map<number, readonly number[]>()
   private readonly places: ReadonlyMap<number, number>
   private readonly choices: readonly ReadonlyMap<number, Choice>[]
 
@@ -80,41 +102,56 @@ export class EncodeUses {
     )
   }
 
+  private servedFor(serves: Encode['serves']): Served {
+    const byList = this.servedByList.get(serves)
+    if (byList) return byList
+    const key = keyOf(serves)
+    const known = this.served.get(key) ?? {
+      ...{ shapes: null, lastBitrates: null },
+      ...{ tables: new Map(), places: new Map() },
+    }
+    this.served.set(key, known)
+    this.servedByList.set(serves, known)
+    return known
+  }
+
   /** The shapes that all whom an encode serves accept, and the relays on the way. */
   shapesFor(serves: Encode['serves']): readonly number[] {
-    const key = keyOf(serves)
-    const known = this.accepted.get(key)
-    if (known) return known
+    const known = this.servedFor(serves)
     const [first] = serves
-    const shapes = [...this.choices[first!.demand]!.keys()].filter((shape) =>
+    known.shapes ??= [...this.choices[first!.demand]!.keys()].filter((shape) =>
       serves.every(
         ({ demand, relay }) =>
           this.choices[demand]!.has(shape) &&
           (relay === null || this.problem.relays[relay]!.wires.has(shape)),
       ),
     )
-    this.accepted.set(key, shapes)
-    return shapes
+    return known.shapes
   }
 
   /** The devices that an encode may run on in a shape, with the load there. */
   placesFor(serves: Encode['serves'], shape: number): Problem['places'][number] {
+    const known = this.servedFor(serves).places
+    const kept = known.get(shape)
+    if (kept) return kept
     const { demands, relays, places } = this.problem
-    return places[shape]!.filter(({ device }) =>
+    const found = places[shape]!.filter(({ device }) =>
       serves.every(
         ({ demand, relay }) =>
           (demands[demand]!.devices?.includes(device) ?? true) &&
           (relay === null || (relays[relay]!.devices?.includes(device) ?? true)),
       ),
     )
+    known.set(shape, found)
+    return found
   }
 
   tableFor(serves: Encode['serves'], shape: number): ShapeTable | null {
-    const key = `${keyOf(serves)} ${shape}`
-    const known = this.tables.get(key)
+    const { tables } = this.servedFor(serves)
+    const known = tables.get(shape)
     if (known !== undefined) return known
     const table = this.tableOf(serves, shape)
-    this.tables.set(key, table)
+    tables.set(shape, table)
     return table
   }
 
@@ -123,43 +160,45 @@ export class EncodeUses {
     const length = bitratesKbps.length
     const choices = serves.map(({ demand }) => this.choices[demand]!.get(shape))
     if (choices.some((choice) => choice === undefined)) return null
-    const table: ShapeTable = {
-      scoreUnits: new Int32Array(length),
-      uploadKbps: new Int32Array(length),
-      diskMegabytes: new Int32Array(length),
-      below: new Int32Array(length),
-      recordings: 0,
-    }
-    const refuse = (bitrate: number): unknown => (table.scoreUnits[bitrate] = -1)
+    const [scoreUnits, uploadKbps, disk, below] = [0, 0, 0, 0].map(
+      () => new Int32Array(length),
+    ) as [Int32Array, Int32Array, Int32Array, Int32Array]
+    const accepted: number[] = []
+    let recordings = 0
     const isEarned = earnedTogether(shapes, choices as Choice[], this.shapesFor(serves))
     serves.forEach(({ demand, relay }, index) => {
       const { first, scores, wireKbps, diskMegabytes } = choices[index]!
       const { floorUnits, count } = demands[demand]!
-      if (diskMegabytes) table.recordings += count
+      if (diskMegabytes) recordings += count
+      const end = first + scores.length
       for (let bitrate = 0; bitrate < length; bitrate += 1) {
-        const units = scores[bitrate - first] ?? -1
+        const units = bitrate >= first && bitrate < end ? scores[bitrate - first]! : -1
         const wire = relay === null ? wireKbps[bitrate]! : 0
-        if (units < 0 || wire < 0 || table.scoreUnits[bitrate]! < 0) {
-          refuse(bitrate)
+        if (units < 0 || wire < 0 || scoreUnits[bitrate]! < 0) {
+          scoreUnits[bitrate] = -1
           continue
         }
-        table.scoreUnits[bitrate]! += units
-        table.uploadKbps[bitrate]! += wire
-        table.diskMegabytes[bitrate]! += diskMegabytes?.[bitrate] ?? 0
-        if (units < floorUnits) table.below[bitrate]! += count
+        scoreUnits[bitrate]! += units
+        uploadKbps[bitrate]! += wire
+        if (diskMegabytes) disk[bitrate]! += diskMegabytes[bitrate]!
+        if (units < floorUnits) below[bitrate]! += count
       }
     })
     for (const relay of new Set(serves.flatMap((each) => each.relay ?? []))) {
       const wires = relays[relay]!.wires.get(shape)
       for (let bitrate = 0; bitrate < length; bitrate += 1) {
         const wire = wires?.wireKbps[bitrate] ?? -1
-        if (!wires || bitrate < wires.first || bitrate >= wires.end || wire < 0) refuse(bitrate)
-        else table.uploadKbps[bitrate]! += wire
+        if (!wires || bitrate < wires.first || bitrate >= wires.end || wire < 0)
+          scoreUnits[bitrate] = -1
+        else uploadKbps[bitrate]! += wire
       }
     }
-    for (let bitrate = 0; bitrate < length; bitrate += 1)
-      if (table.scoreUnits[bitrate]! >= 0 && !isEarned(bitrate)) refuse(bitrate)
-    return table
+    for (let bitrate = 0; bitrate < length; bitrate += 1) {
+      if (scoreUnits[bitrate]! < 0) continue
+      if (isEarned(bitrate)) accepted.push(bitrate)
+      else scoreUnits[bitrate] = -1
+    }
+    return { scoreUnits, uploadKbps, diskMegabytes: disk, below, accepted, recordings }
   }
 
   /** What an encode uses; null where somebody does not accept it. */
@@ -193,11 +232,27 @@ export class EncodeUses {
   }
 
   /** The bitrates that the last plan gave those served. */
-  lastBitrates(serves: Encode['serves']): number[] {
-    return serves.flatMap(({ demand }) => {
+  lastBitrates(serves: Encode['serves']): readonly number[] {
+    const known = this.servedFor(serves)
+    known.lastBitrates ??= serves.flatMap(({ demand }) => {
       const last = this.preferences.last[demand]
       return last ? [this.placeOf(last.videoBitrateKbps)] : []
     })
+    return known.lastBitrates
+  }
+
+  /** The places of round bitrates beside one: of each step the next below, above, and the second below. */
+  roundBeside(bitrate: number): readonly number[] {
+    const known = this.round.get(bitrate)
+    if (known) return known
+    const kbps = this.problem.bitratesKbps[bitrate] ?? 0
+    const places = roundStepsKbps.flatMap((step) => [
+      this.placeOf(Math.floor(kbps / step) * step),
+      this.placeOf(Math.ceil(kbps / step) * step),
+      this.placeOf((Math.floor(kbps / step) - 1) * step),
+    ])
+    this.round.set(bitrate, places)
+    return places
   }
 
   /** How many cells of those served the last plan set otherwise. */
