@@ -9,7 +9,7 @@ import {
   scoreWords,
   viewerScreenSizes,
 } from './pictureScoreTables'
-import { cleanBitrateOf, invertedExponential, quantisationTerm, sizeTerm } from './pictureTerms'
+import { cleanBitrateOf, invertedExponential, quantisationTerms, sizeTerm } from './pictureTerms'
 
 export type ScoredRendition = Pick<
   Rendition,
@@ -93,8 +93,7 @@ export function finenessOver(
       const at = measured(rendition)
       return Float64Array.from(bitratesKbps, (bitrate) => at(Math.log(bitrate / neededKbps)))
     }
-    const scale = neededKbps ** -exponent
-    return powers.map((power) => quantisationTerm(values, power * scale))
+    return quantisationTerms(values, powers, neededKbps ** -exponent)
   }
 }
 

@@ -17,6 +17,21 @@ export const quantisationTerm = (
   fineness: number,
 ): number => invertedExponential(quantisationSteepness, Math.min(1, fineness))
 
+/** The same for many at once, as exactly: for each of `values` times `scale`. */
+export function quantisationTerms(
+  { quantisationSteepness }: PictureClass,
+  values: Float64Array,
+  scale: number,
+): Float64Array {
+  const whole = 1 - Math.exp(-quantisationSteepness)
+  const terms = new Float64Array(values.length)
+  for (let index = 0; index < values.length; index += 1) {
+    const fineness = values[index]! * scale
+    terms[index] = fineness >= 1 ? 1 : (1 - Math.exp(-quantisationSteepness * fineness)) / whole
+  }
+  return terms
+}
+
 /** What the size makes of the picture, 0 to 1, by its share of the pixels that are seen. */
 export const sizeTerm = (
   { pixelsSteepness }: PictureClass,

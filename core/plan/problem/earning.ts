@@ -20,6 +20,30 @@ export interface EarningTerms {
   floorUnits: number
 }
 
+/** A shape with the most that it is worth at a bitrate or below where it has earned its place. */
+interface Smaller {
+  shape: Shape
+  first: number
+  highest: Int32Array
+}
+
+/** Whether what a shape is worth at a bitrate earns its place above every smaller one. */
+function isWorthIts(
+  units: number,
+  bitrate: number,
+  smaller: readonly Smaller[],
+  { marginUnits, floorUnits }: EarningTerms,
+): boolean {
+  for (const { first, highest } of smaller) {
+    const index = Math.min(bitrate - first, highest.length - 1)
+    const others = index < 0 ? -1 : highest[index]!
+    const isEarned =
+      others < 0 || units >= others + marginUnits || (units >= floorUnits && others < floorUnits)
+    if (!isEarned) return false
+  }
+  return true
+}
+
 /**
  * The choices of one demand, each with the bitrates at which its shape has earned its place: there it
  * is worth a margin more than every smaller shape that has earned its own, at no higher a bitrate. So
@@ -28,7 +52,7 @@ export interface EarningTerms {
 export function withEarnings(
   choices: readonly Choice[],
   shapes: readonly Shape[],
-  { marginUnits, floorUnits }: EarningTerms,
+  terms: EarningTerms,
 ): Choice[] {
   const shapeOf = ({ shape }: Choice): Shape => shapes[shape] as Shape
   const size = (choice: Choice): number => {
@@ -43,8 +67,7 @@ export function withEarnings(
     groups.set(key, [...(groups.get(key) ?? []), choice])
   }
   for (const alike of groups.values()) {
-    /** Those before, with the most that each is worth at a bitrate or below where it has earned its place. */
-    const before: { shape: Shape; first: number; highest: Int32Array }[] = []
+    const before: Smaller[] = []
     for (const choice of [...alike].sort((a, b) => size(a) - size(b))) {
       const smaller = before.filter(({ shape }) => isSmaller(shape, shapeOf(choice)))
       const { first, scores } = choice
@@ -53,16 +76,7 @@ export function withEarnings(
       let highest = -1
       for (let at = 0; at < scores.length; at += 1) {
         const units = scores[at]!
-        const isEarned = smaller.every((other) => {
-          const index = Math.min(first + at - other.first, other.highest.length - 1)
-          const others = index < 0 ? -1 : other.highest[index]!
-          return (
-            others < 0 ||
-            units >= others + marginUnits ||
-            (units >= floorUnits && others < floorUnits)
-          )
-        })
-        if (isEarned && units >= 0) {
+        if (units >= 0 && isWorthIts(units, first + at, smaller, terms)) {
           if (earned) earned[at] = 1
           highest = Math.max(highest, units)
         }
@@ -88,5 +102,10 @@ export function earnedTogether(
   const own = shapes[choices[0]!.shape] as Shape
   if (choices.some(({ earned }) => earned === null)) return () => true
   if (!accepted.some((other) => isSmaller(shapes[other] as Shape, own))) return () => true
-  return (bitrate) => choices.some(({ earned, first }) => earned![bitrate - first] === 1)
+  const [{ earned, first }] = choices as [Choice]
+  if (choices.length === 1) return (bitrate) => earned![bitrate - first] === 1
+  return (bitrate) => {
+    for (const each of choices) if (each.earned![bitrate - each.first] === 1) return true
+    return false
+  }
 }

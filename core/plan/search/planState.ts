@@ -88,6 +88,7 @@ export class EncodeUses {
   private readonly served = new Map<string, Served>()
   /** The same by the list itself, which most changes of an encode leave as it is. */
   private readonly servedByList = new WeakMap<Encode['serves'], Served>()
+  private readonly nothing: Int32Array
   private readonly round = new Map<number, readonly number[]>()
   private readonly places: ReadonlyMap<number, number>
   private readonly choices: readonly ReadonlyMap<number, Choice>[]
@@ -96,6 +97,7 @@ export class EncodeUses {
     readonly problem: Problem,
     private readonly preferences: Preferences,
   ) {
+    this.nothing = new Int32Array(problem.bitratesKbps.length)
     this.places = new Map(problem.bitratesKbps.map((kbps, place) => [kbps, place]))
     this.choices = problem.demands.map(
       ({ choices }) => new Map(choices.map((choice) => [choice.shape, choice])),
@@ -160,9 +162,12 @@ export class EncodeUses {
     const length = bitratesKbps.length
     const choices = serves.map(({ demand }) => this.choices[demand]!.get(shape))
     if (choices.some((choice) => choice === undefined)) return null
-    const [scoreUnits, uploadKbps, disk, below] = [0, 0, 0, 0].map(
-      () => new Int32Array(length),
-    ) as [Int32Array, Int32Array, Int32Array, Int32Array]
+    const scoreUnits = new Int32Array(length)
+    const uploadKbps = new Int32Array(length)
+    const below = new Int32Array(length)
+    // Most encodes are not recorded.
+    const isRecorded = choices.some((choice) => choice!.diskMegabytes)
+    const disk = isRecorded ? new Int32Array(length) : this.nothing
     const accepted: number[] = []
     let recordings = 0
     const isEarned = earnedTogether(shapes, choices as Choice[], this.shapesFor(serves))
