@@ -154,7 +154,7 @@ export function* branchAndBound(
       const wanted = Math.max(floor, least())
       const next = yield* steadily(reducedCostFixed(open.pop()!, wanted, resources))
       if (next.bound.upper < wanted) continue
-      const halves = branch(next.subproblems)
+      const halves = yield* steadily(branch(next.subproblems))
       const maxSteps = halves.length > 0 ? stepsForExact : Infinity
       const exact = yield* steadily(
         searchStructures(next.subproblems, next.bound, resources, wanted, { maxSteps }),

@@ -42,7 +42,7 @@ function middleOf(values: Int32Array, mine: readonly number[]): number | null {
  * Splits a node in two: of one member's columns in play, those on one side of a value and those on
  * the other; of the member of whom most is open. Every selection of columns is in one of the two.
  */
-export function branch(subproblems: readonly Subproblem[]): Subproblem[][] {
+export function* branch(subproblems: readonly Subproblem[]): Generator<void, Subproblem[][]> {
   let chosen: Candidate = { subproblem: 0, mine: [], rank: -1 }
   subproblems.forEach(({ columns, inPlay }, subproblem) => {
     columns.members.forEach((_, bit) => {
@@ -62,16 +62,13 @@ export function branch(subproblems: readonly Subproblem[]): Subproblem[][] {
   if (!question) return []
   const { name, edge } = question
   const values = columns[name]
-  const without = (isGone: (column: number) => boolean): Subproblem[] => {
-    const gone = new Set(mine.filter(isGone))
-    return subproblems.map((subproblem, index) =>
-      index === chosen.subproblem
-        ? restricted(subproblem, (at) => !gone.has(subproblem.inPlay[at]!))
-        : subproblem,
-    )
+  const halves: Subproblem[][] = []
+  for (const isFirst of [true, false]) {
+    const { inPlay } = subproblems[chosen.subproblem]!
+    const gone = new Set(mine.filter((column) => isFirst === values[column]! > edge!))
+    const isKept = Uint8Array.from(inPlay, (column) => (gone.has(column) ? 0 : 1))
+    const own = yield* restricted(subproblems[chosen.subproblem]!, isKept)
+    halves.push(subproblems.map((each, index) => (index === chosen.subproblem ? own : each)))
   }
-  return [
-    without((column) => values[column]! > edge!),
-    without((column) => values[column]! <= edge!),
-  ]
+  return halves
 }

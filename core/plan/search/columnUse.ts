@@ -19,28 +19,42 @@ type UsingColumns = Pick<
 
 /** The matrix for columns; the one place that says what a column uses of what. */
 export function columnUseOf(columns: UsingColumns, layout: ResourceLayout): ColumnUse {
-  const first = new Int32Array(columns.count + 1)
-  const resource: number[] = []
-  const amount: number[] = []
+  const { count, disk, leftOutWeight, below, device, load, relays } = columns
+  const first = new Int32Array(count + 1)
+  const resource = new Int32Array(entriesOf(columns))
+  const amount = new Float64Array(resource.length)
+  let entries = 0
   const add = (index: number, used: number): void => {
     if (used === 0) return
-    resource.push(index)
-    amount.push(used)
+    resource[entries] = index
+    amount[entries] = used
+    entries += 1
   }
-  for (let column = 0; column < columns.count; column += 1) {
-    add(layout.disk, columns.disk[column]!)
-    add(layout.leftOut, columns.leftOutWeight[column]!)
-    add(layout.below, columns.below[column]!)
-    const device = columns.device[column]!
-    if (device >= 0) {
-      add(layout.load + device, columns.load[column]!)
-      add(layout.sessions + device, 1)
+  for (let column = 0; column < count; column += 1) {
+    add(layout.disk, disk[column]!)
+    add(layout.leftOut, leftOutWeight[column]!)
+    add(layout.below, below[column]!)
+    const own = device[column]!
+    if (own >= 0) {
+      add(layout.load + own, load[column]!)
+      add(layout.sessions + own, 1)
     }
-    for (let bits = columns.relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
+    for (let bits = relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
       if (bits & 1) add(layout.relays + relay, 1)
-    first[column + 1] = resource.length
+    first[column + 1] = entries
   }
-  return { first, resource: Int32Array.from(resource), amount: Float64Array.from(amount) }
+  return { first, resource, amount }
+}
+
+/** How many entries the matrix has at the most: it is made at once, not grown. */
+function entriesOf({ count, disk, leftOutWeight, below, device, relays }: UsingColumns): number {
+  let entries = 0
+  for (let column = 0; column < count; column += 1) {
+    entries += Number(disk[column] !== 0) + Number(leftOutWeight[column] !== 0)
+    entries += Number(below[column] !== 0) + (device[column]! >= 0 ? 2 : 0)
+    for (let bits = relays[column]!; bits > 0; bits &= bits - 1) entries += 1
+  }
+  return entries
 }
 
 /** Adds what a column uses to what is used already; `times` -1 takes it away again. */

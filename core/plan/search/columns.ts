@@ -50,7 +50,7 @@ export interface ColumnsAndCurves {
 }
 
 /** The columns of a group take a fraction of a millisecond to write. */
-const groupsBetweenYields = 32
+const groupsBetweenYields = 12
 
 /**
  * The columns of every component, and the curves that they refer to. With `isWhole` only those of
@@ -101,6 +101,7 @@ function* columnsOf(
     write()
     if (at % groupsBetweenYields === 0) yield
   }
+  yield
   return writer.finish(isComplete)
 }
 

@@ -1,3 +1,4 @@
+import { firstAtLeast } from '../problem/choices'
 import { minPoint } from './curves'
 import type { Columns, ColumnsAndCurves } from './columns'
 import type { Found } from './structures'
@@ -215,8 +216,10 @@ export function selectionOf(
     const columns = components[subproblem]!
     const mask = places.reduce((bits, { bit }) => bits | (1 << bit), 0)
     let own = -1
-    for (let column = 0; column < columns.count; column += 1) {
-      if (columns.mask[column] !== mask || columns.shape[column] !== shape) continue
+    // They are sorted by mask.
+    for (let column = firstAtLeast(columns.mask, mask); column < columns.count; column += 1) {
+      if (columns.mask[column] !== mask) break
+      if (columns.shape[column] !== shape) continue
       if (columns.device[column] !== device) continue
       const routes = columns.routes[columns.group[column]!]!
       if (routes.some((route, index) => route !== places[index]!.relay)) continue

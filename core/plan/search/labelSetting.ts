@@ -78,6 +78,7 @@ export function* setLabels(
       rest[subproblem + 1]! +
       bound.subproblems[subproblem]!.best[fullState(subproblems[subproblem]!)]!
   const states = stateSpace(subproblems, resources)
+  yield
   const origin: Label = { value: 0, priced: 0, wire: 0, subproblem: -1, column: -1, before: null }
   let isExhaustive = true
   let labels = 0
@@ -89,6 +90,7 @@ export function* setLabels(
     const { best, priced } = bound.subproblems[index]!
     const { kindsOfSet, isCut } = kindsBySet(subproblem, priced, states.kindOf, limits)
     if (isCut) isExhaustive = false
+    yield
     const full = fullState(subproblem)
     const buckets = new Map<number, Map<State, Label[]>>([[full, current]])
     const after = rest[index + 1]!

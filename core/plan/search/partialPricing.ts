@@ -19,12 +19,15 @@ export function* firstBound(
   subproblems: readonly Subproblem[],
   resources: Resources,
 ): Generator<void, Bound> {
-  const { prices } = yield* uploadBound(subproblems.map(sampleOf), resources)
+  const samples: Subproblem[] = []
+  for (const subproblem of subproblems)
+    samples.push(yield* restricted(subproblem, sampleOf(subproblem)))
+  const { prices } = yield* uploadBound(samples, resources)
   return yield* findingBound(subproblems, prices, resources)
 }
 
-function sampleOf(subproblem: Subproblem): Subproblem {
-  const { columns, curves, inPlay, firstOfSet } = subproblem
+/** 1 for each column in play that is in the sample. */
+function sampleOf({ columns, curves, inPlay, firstOfSet }: Subproblem): Uint8Array {
   const minWire = (at: number): number =>
     curves.wire[minPoint(curves, columns.curve[inPlay[at]!]!)]!
   const isIn = new Uint8Array(inPlay.length)
@@ -36,7 +39,7 @@ function sampleOf(subproblem: Subproblem): Subproblem {
     }
     isIn[least] = 1
   }
-  return restricted(subproblem, (at) => isIn[at] === 1)
+  return isIn
 }
 
 /** What nearly the best plans are worth at the prices of a bound. */
@@ -57,12 +60,13 @@ export function* boundByPartialPricing(
   let added = bound
   const near = subproblems.map(({ inPlay }) => new Uint8Array(inPlay.length))
   for (let addition = 0; addition < maxAdditions; addition += 1) {
-    inPlansWorth({ subproblems, bound: added }, nearlyBest(added)).forEach((isIn, subproblem) =>
-      isIn.forEach((is, at) => (near[subproblem]![at]! |= is)),
-    )
-    const nearSubproblems = subproblems.map((subproblem, index) =>
-      restricted(subproblem, (at) => near[index]![at] === 1),
-    )
+    const more = yield* inPlansWorth({ subproblems, bound: added }, nearlyBest(added))
+    const nearSubproblems: Subproblem[] = []
+    for (const [index, subproblem] of subproblems.entries()) {
+      const own = near[index]!
+      more[index]!.forEach((is, at) => (own[at]! |= is))
+      nearSubproblems.push(yield* restricted(subproblem, own))
+    }
     yield
     const start = yield* findingBound(nearSubproblems, best.prices, resources)
     const low = yield* bundleMethod(nearSubproblems, resources, start, known, rounds)

@@ -9,8 +9,13 @@ export interface Node {
 }
 
 /** For each column in play whether the bound leaves it in some plan that is worth at least `floor`, 1 or 0. */
-export function inPlansWorth({ subproblems, bound }: Node, floor: number): Uint8Array[] {
-  return subproblems.map((subproblem, index) => {
+export function* inPlansWorth(
+  { subproblems, bound }: Node,
+  floor: number,
+): Generator<void, Uint8Array[]> {
+  const found: Uint8Array[] = []
+  for (const [index, subproblem] of subproblems.entries()) {
+    yield
     const { inPlay, firstOfSet } = subproblem
     const { best, worthOfSet, priced } = bound.subproblems[index]!
     const upper = bound.upper - best[fullState(subproblem)]!
@@ -19,8 +24,9 @@ export function inPlansWorth({ subproblems, bound }: Node, floor: number): Uint8
     for (let set = 0; set < around.length; set += 1)
       for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1)
         isIn[at] = upper + priced[at]! + around[set]! >= floor ? 1 : 0
-    return isIn
-  })
+    found.push(isIn)
+  }
+  return found
 }
 
 /** Without the columns that can be subproblem of no plan worth at least `floor`. Yields now and then, so that it can be stopped. */
@@ -30,9 +36,9 @@ export function* reducedCostFixed(
   resources: Resources,
 ): Generator<void, Node> {
   const { subproblems, bound } = node
-  const kept = inPlansWorth(node, floor).map((isIn, index) => {
-    return restricted(subproblems[index]!, (at) => isIn[at] === 1)
-  })
+  const kept: Subproblem[] = []
+  for (const [index, isIn] of (yield* inPlansWorth(node, floor)).entries())
+    kept.push(yield* restricted(subproblems[index]!, isIn))
   const isSame = kept.every((subproblem, index) => subproblem === subproblems[index])
   if (isSame) return { subproblems: kept, bound }
   yield

@@ -120,7 +120,7 @@ export function* leastShortfall(
     if (isLeast()) open.length = 0
     if (isLeast() || exact.isExhaustive) continue
     const halves: Node[] = []
-    for (const half of branch(next.subproblems))
+    for (const half of yield* steadily(branch(next.subproblems)))
       halves.push(
         yield* steadily(
           improved({ subproblems: half, bound: boundAt(half, next.bound.prices, resources) }, 8),
@@ -156,12 +156,14 @@ function* frugalSubproblems(
   const writer = new CurveWriter()
   const frugal: { columns: Columns; inPlay: Int32Array }[] = []
   for (const columns of components) {
-    const minWire = columns.curve.map((curve) => curves.wire[minPoint(curves, curve)]!)
-    const curve = columns.mask.map((_, column) => {
+    const minWire = new Int32Array(columns.count)
+    const curve = new Int32Array(columns.count)
+    for (let column = 0; column < columns.count; column += 1) {
+      if (column % columnsBetweenYields === 0) yield
+      minWire[column] = curves.wire[minPoint(curves, columns.curve[column]!)]!
       writer.add(minWire[column]!, -columns[aim][column]!, -1)
-      return writer.end()!
-    })
-    yield
+      curve[column] = writer.end()!
+    }
     const inPlay = yield* mostFrugal(columns, minWire, aim)
     frugal.push({
       columns: { ...columns, curve },

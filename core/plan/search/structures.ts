@@ -32,8 +32,8 @@ interface Limits {
   countsPriced?: boolean
 }
 
-/** A step takes some microseconds, so that a search can be stopped every few milliseconds. */
-const stepsBetweenYields = 500
+/** A look takes some microseconds, so that a search can be stopped every few milliseconds. */
+const looksBetweenYields = 3000
 
 /**
  * Looks for the best plan worth at least `floor`, group by group, the most promising first: who
@@ -52,6 +52,8 @@ export function* searchStructures(
   let found: Found | null = null
   let least = floor
   let steps = 0
+  /** Since the last chance to stop. */
+  let looks = 0
   let isStopped = false
 
   // What is counted exactly has no price here.
@@ -138,9 +140,15 @@ export function* searchStructures(
       const upper = pricedSoFar + pricedHere[order[0]!]! + bestAfter[after]!
       if (upper >= least) promising.push({ order, after, upper })
     }
+    looks += firstMove[state + 1]! - firstMove[state]!
     promising.sort((a, b) => b.upper - a.upper)
     for (const { order, after } of promising)
       for (const place of order) {
+        looks += 1
+        if (looks > looksBetweenYields) {
+          looks = 0
+          yield
+        }
         const own = pricedSoFar + pricedHere[place]!
         if (own + bestAfter[after]! < least) break
         const column = inPlay[place]!
@@ -152,7 +160,6 @@ export function* searchStructures(
         steps += 1
         if (steps > maxSteps) isStopped = true
         if (isStopped) return
-        if (steps % stepsBetweenYields === 0) yield
         addUse(used, columns.use, column)
         if (isWithin(capacity, used, columns.use, column)) {
           chosen.push({ subproblem: index, column })

@@ -87,13 +87,21 @@ export function* subproblemOf(
   }
 }
 
+/** Of a component with more moves each pass over them is a chance to stop. */
+const movesWithoutYield = 20_000
+
 /**
- * The same component with only some of its columns in play, sorted by mask; `isKept` says of each
- * that is in play now whether it stays. What leads nowhere is no state of it.
+ * The same component with only some of its columns in play, sorted by mask; `isKept` has 1 for each
+ * that is in play now and stays. What leads nowhere is no state of it. Yields now and then, so that it
+ * can be stopped.
  */
-export function restricted(subproblem: Subproblem, isKept: (at: number) => boolean): Subproblem {
+export function* restricted(
+  subproblem: Subproblem,
+  isKept: Uint8Array,
+): Generator<void, Subproblem> {
   const { columns, curves, firstOfSet, states, firstMove, moveSet, moveTo } = subproblem
-  const inPlay = subproblem.inPlay.filter((_, at) => isKept(at))
+  const isLarge = subproblem.moveSet.length > movesWithoutYield
+  const inPlay = subproblem.inPlay.filter((_, at) => isKept[at] === 1)
   if (inPlay.length === subproblem.inPlay.length) return subproblem
   const sets = firstOfSet.length - 1
   /** The new number of each set; -1 for one of which nothing is left. */
@@ -101,11 +109,12 @@ export function restricted(subproblem: Subproblem, isKept: (at: number) => boole
   const firsts: number[] = []
   for (let set = 0, place = 0; set < sets; set += 1) {
     const from = place
-    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) if (isKept(at)) place += 1
+    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) place += isKept[at]!
     if (place > from) setNow[set] = firsts.push(from) - 1
   }
   firsts.push(inPlay.length)
 
+  if (isLarge) yield
   // A state is kept that is reached from the one in which all are still to be served, and from which
   // the one is reached in which none is.
   const leads = new Uint8Array(states.length)
@@ -114,6 +123,7 @@ export function restricted(subproblem: Subproblem, isKept: (at: number) => boole
   for (let state = 1; state < states.length; state += 1)
     for (let move = firstMove[state]!; move < firstMove[state + 1]! && !leads[state]; move += 1)
       if (isOpen(move) && leads[moveTo[move]!]) leads[state] = 1
+  if (isLarge) yield
   const full = states.length - 1
   const isIn = new Uint8Array(states.length)
   isIn[0] = isIn[full] = 1
@@ -122,6 +132,7 @@ export function restricted(subproblem: Subproblem, isKept: (at: number) => boole
     if (isIn[state])
       for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1)
         if (isTaken(move)) isIn[moveTo[move]!] = 1
+  if (isLarge) yield
   const stateNow = new Int32Array(states.length)
   for (let state = 0, count = 0; state < states.length; state += 1) {
     stateNow[state] = count
@@ -137,6 +148,7 @@ export function restricted(subproblem: Subproblem, isKept: (at: number) => boole
       }
     firstMoves.push(sources.length)
   }
+  if (isLarge) yield
   return {
     columns,
     curves,

@@ -20,7 +20,7 @@ const maxSums = 2e9
 /** What would have to be kept of more worths than this, 64 MB, is not begun either. */
 const maxKept = 8e6
 /** So many sums are made between two chances to stop. */
-const sumsBetweenYields = 4e6
+const sumsBetweenYields = 2e6
 
 /** What a set can be worth that uses the same of what is counted: ever more parts of the upload for ever more. */
 interface SetCurve {
@@ -52,9 +52,11 @@ export function* uploadProgram(
   prices[upload] = 0
   for (const { resource } of counting.counted) prices[resource] = 0
   const uses = countedUses(subproblems, counting)
-  const curves = subproblems.map((subproblem, index) =>
-    curvesOfSets(subproblem, uses[index]!, prices, { part, parts }),
-  )
+  const curves: ReturnType<typeof curvesOfSets>[] = []
+  for (const [index, subproblem] of subproblems.entries()) {
+    curves.push(curvesOfSets(subproblem, uses[index]!, prices, { part, parts }))
+    yield
+  }
   const sums = subproblems.reduce(
     (sum, { moveSet }, index) =>
       sum +
