@@ -9,7 +9,7 @@ const tellings: readonly Telling[] = ['device', 'shape', 'mask', 'group', 'below
 /** A member of a subproblem, with its columns in play, and how much is said by telling them apart. */
 interface Candidate {
   subproblem: number
-  mine: number[]
+  mine: Int32Array
   rank: number
 }
 
@@ -19,7 +19,7 @@ const firstQuestions: readonly { name: Telling; edge: number }[] = [
   { name: 'device', edge: -1 },
 ]
 
-function rankOf(columns: Columns, mine: readonly number[]): number {
+function rankOf(columns: Columns, mine: Int32Array): number {
   const isOpen = ({ name, edge }: (typeof firstQuestions)[number]): boolean =>
     mine.some((column) => columns[name][column]! <= edge) &&
     mine.some((column) => columns[name][column]! > edge)
@@ -27,7 +27,7 @@ function rankOf(columns: Columns, mine: readonly number[]): number {
 }
 
 /** The value up to which about half of the columns lie; null where all are alike. */
-function middleOf(values: Int32Array, mine: readonly number[]): number | null {
+function middleOf(values: Int32Array, mine: Int32Array): number | null {
   const counts = new Map<number, number>()
   for (const column of mine) counts.set(values[column]!, (counts.get(values[column]!) ?? 0) + 1)
   if (counts.size < 2) return null
@@ -43,15 +43,16 @@ function middleOf(values: Int32Array, mine: readonly number[]): number | null {
  * the other; of the member of whom most is open. Every selection of columns is in one of the two.
  */
 export function* branch(subproblems: readonly Subproblem[]): Generator<void, Subproblem[][]> {
-  let chosen: Candidate = { subproblem: 0, mine: [], rank: -1 }
-  subproblems.forEach(({ columns, inPlay }, subproblem) => {
-    columns.members.forEach((_, bit) => {
-      const mine = [...inPlay].filter((column) => columns.mask[column]! & (1 << bit))
+  let chosen: Candidate = { subproblem: 0, mine: new Int32Array(), rank: -1 }
+  for (const [subproblem, { columns, inPlay }] of subproblems.entries()) {
+    yield
+    for (let bit = 0; bit < columns.members.length; bit += 1) {
+      const mine = inPlay.filter((column) => (columns.mask[column]! & (1 << bit)) !== 0)
       const rank = rankOf(columns, mine)
       const isMore = rank === chosen.rank ? mine.length > chosen.mine.length : rank > chosen.rank
       if (isMore) chosen = { subproblem, mine, rank }
-    })
-  })
+    }
+  }
   const { columns } = subproblems[chosen.subproblem]!
   const { mine, rank } = chosen
   const question =

@@ -205,9 +205,13 @@ function kindsBySet(
       // So many for each device, and few of each kind, so that a short list is a varied one.
       const device = columns.device[column]!
       const count = onDevice.get(device) ?? 0
+      if (count >= limits.columns) {
+        isCut = true
+        continue
+      }
       const id = kindOf(columns, column)
       const kind = kinds.get(id)
-      if (count >= limits.columns || (kind && kind.order.length >= limits.ofKind)) {
+      if (kind && kind.order.length >= limits.ofKind) {
         isCut = true
         continue
       }
@@ -245,16 +249,14 @@ function stateSpace(
   return {
     origin: stateFor(new Float64Array(capacity.length)),
     kindOf({ device, use: { first, resource, amount } }, column) {
-      const use = new Float64Array(capacity.length)
       let key = `${device[column]!}`
-      for (let entry = first[column]!; entry < first[column + 1]!; entry += 1) {
-        const index = resource[entry]!
-        if (!scarce[index]) continue
-        use[index]! += amount[entry]!
-        key += ` ${index}:${amount[entry]!}`
-      }
+      for (let entry = first[column]!; entry < first[column + 1]!; entry += 1)
+        if (scarce[resource[entry]!]) key += ` ${resource[entry]!}:${amount[entry]!}`
       const id = kindIds.get(key)
       if (id !== undefined) return id
+      const use = new Float64Array(capacity.length)
+      for (let entry = first[column]!; entry < first[column + 1]!; entry += 1)
+        if (scarce[resource[entry]!]) use[resource[entry]!]! += amount[entry]!
       kindIds.set(key, kinds.push(use) - 1)
       return kinds.length - 1
     },

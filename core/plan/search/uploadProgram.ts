@@ -21,6 +21,7 @@ const maxSums = 2e9
 const maxKept = 8e6
 /** So many sums are made between two chances to stop. */
 const sumsBetweenYields = 2e6
+const columnsBetweenYields = 2000
 
 /** What a set can be worth that uses the same of what is counted: ever more parts of the upload for ever more. */
 interface SetCurve {
@@ -52,10 +53,10 @@ export function* uploadProgram(
   prices[upload] = 0
   for (const { resource } of counting.counted) prices[resource] = 0
   const uses = countedUses(subproblems, counting)
-  const curves: ReturnType<typeof curvesOfSets>[] = []
+  const curves: SetCurve[][][] = []
   for (const [index, subproblem] of subproblems.entries()) {
-    curves.push(curvesOfSets(subproblem, uses[index]!, prices, { part, parts }))
     yield
+    curves.push(yield* curvesOfSets(subproblem, uses[index]!, prices, { part, parts }))
   }
   const sums = subproblems.reduce(
     (sum, { moveSet }, index) =>
@@ -167,17 +168,27 @@ function raise(worths: Float64Array, { parts, worth }: SetCurve, rest: Float64Ar
 }
 
 /** For each set of a subproblem, and each way of using what is counted, its columns as one curve. */
-function curvesOfSets(
+function* curvesOfSets(
   { columns, curves, inPlay, firstOfSet }: Subproblem,
   uses: readonly { budget: number; fits: Uint8Array }[],
   prices: Float64Array,
   { part, parts }: { part: number; parts: number },
-): SetCurve[][] {
-  return Array.from({ length: firstOfSet.length - 1 }, (_, set) => {
+): Generator<void, SetCurve[][]> {
+  const found: SetCurve[][] = []
+  let since = 0
+  for (let set = 0; set + 1 < firstOfSet.length; set += 1) {
+    since += firstOfSet[set + 1]! - firstOfSet[set]!
+    if (since > columnsBetweenYields) {
+      since = 0
+      yield
+    }
     const byUse = new Map<{ budget: number; fits: Uint8Array }, number[]>()
-    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1)
-      byUse.set(uses[at]!, [...(byUse.get(uses[at]!) ?? []), inPlay[at]!])
-    return [...byUse].map(([use, own]) => {
+    for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) {
+      const own = byUse.get(uses[at]!) ?? []
+      own.push(inPlay[at]!)
+      byUse.set(uses[at]!, own)
+    }
+    const ofSet = [...byUse].map(([use, own]) => {
       const worth = new Float64Array(parts).fill(-Infinity)
       const column = new Int32Array(parts)
       const point = new Int32Array(parts)
@@ -208,5 +219,7 @@ function curvesOfSets(
         point: Int32Array.from(rising, (taken) => point[taken]!),
       }
     })
-  })
+    found.push(ofSet)
+  }
+  return found
 }
