@@ -123,8 +123,12 @@ const views: View[] = [
     path: (id) => `/shows/${id}/encoders`,
     colours: 'light',
     prepare: async (page) => {
-      await page.getByRole('button', { name: /^Quick/ }).click()
-      await page.getByText(/^1[0-9] of/).waitFor({ timeout: 90_000 })
+      const measure = page.getByRole('button', { name: /^Quick/, disabled: false })
+      const isFar = page.getByText(/^[1-9][0-9] of/)
+      // Another picture may have begun to measure.
+      await measure.or(isFar).first().waitFor({ timeout: 90_000 })
+      if (await measure.isVisible()) await measure.click()
+      await isFar.waitFor({ timeout: 90_000 })
     },
   },
   {
@@ -135,7 +139,7 @@ const views: View[] = [
     prepare: async (page) => {
       const trial = page.url()
       await page.goto(trial.replace(/trial$/, 'encoders'))
-      const measure = page.getByRole('button', { name: /^Quick/ })
+      const measure = page.getByRole('button', { name: /^Quick/, disabled: false })
       const use = page.getByRole('button', { name: 'Use what was measured in this show' })
       // What another picture began to measure has to end first.
       await measure.or(use).first().waitFor({ timeout: 150_000 })

@@ -1,6 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { newDevice } from '../show'
-import { loadCorrection, withLoadCorrected } from './loadCorrection'
+import {
+  loadCorrection,
+  plannedShareBeside,
+  withLoadCorrected,
+  withPlannedShare,
+} from './loadCorrection'
 
 const process = { plannedShare: 0.3, processorShare: 0.45, pictureShare: 0, speed: 1 }
 
@@ -32,6 +37,31 @@ describe('what the encodes took against what was planned', () => {
       expect(loadCorrection([process, { ...process, ...unknown }])).toBeNull()
     expect(loadCorrection([{ ...process, processorShare: 0.32 }])).toBeNull()
     expect(loadCorrection([])).toBeNull()
+  })
+})
+
+describe('what decoding and scaling leave', () => {
+  const processor = { ...newDevice('p', 'Processor'), kind: 'processor' as const }
+  const graphics = { ...processor, id: 'g', kind: 'graphics' as const }
+  const computer = {
+    ...{ name: '', freeDiskGigabytes: null, measured: null },
+    devices: [processor, graphics],
+  }
+  const shares = (...own: (number | null)[]) => own.map((pictureShare) => ({ pictureShare }))
+
+  it('is the usual share without them, of both canvases together', () => {
+    expect(plannedShareBeside(shares(0.22, 0.1), computer)).toBe(48)
+    // However much they take, somebody may want to encode beside them.
+    expect(plannedShareBeside(shares(0.9), computer)).toBe(10)
+    const taken = withPlannedShare(computer, 48)
+    expect(taken.devices.map(({ plannedSharePercent }) => plannedSharePercent)).toEqual([48, 80])
+    expect(plannedShareBeside(shares(0.22, 0.1), taken)).toBeNull()
+  })
+
+  it('is no advice where it is not known, next to nothing, or nobody encodes on the processor', () => {
+    expect(plannedShareBeside(shares(0.3, null), computer)).toBeNull()
+    expect(plannedShareBeside(shares(0.02, 0.01), computer)).toBeNull()
+    expect(plannedShareBeside(shares(0.3), { ...computer, devices: [graphics] })).toBeNull()
   })
 })
 

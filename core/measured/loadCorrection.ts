@@ -1,4 +1,4 @@
-import type { Computer } from '../show'
+import { type Computer, plannedShareLimitsPercent } from '../show'
 
 /** What one process took of the processor, 1 = all of it, against what was planned for its encodes. */
 export interface TakenShare {
@@ -30,6 +30,38 @@ export function loadCorrection(processes: readonly TakenShare[]): number | null 
   if (planned <= 0 || taken <= 0 || Math.abs(taken / planned - 1) <= loadTolerance) return null
   return taken / planned
 }
+
+/** Less than this of the processor is not worth a change. */
+const minPictureShare = 0.05
+
+/**
+ * Up to which share of the processor a plan may go beside decoding and scaling, in percent: what is
+ * left of the usual share. null where that is not known, is next to nothing, or is kept to already.
+ */
+export function plannedShareBeside(
+  processes: readonly Pick<TakenShare, 'pictureShare'>[],
+  { devices }: Computer,
+): number | null {
+  let pictureShare = 0
+  for (const { pictureShare: own } of processes) {
+    if (own === null) return null
+    pictureShare += own
+  }
+  const { min, default: usual } = plannedShareLimitsPercent
+  const percent = Math.max(min, Math.round(usual - 100 * pictureShare))
+  const isOver = devices.some(
+    ({ kind, plannedSharePercent }) => kind === 'processor' && plannedSharePercent > percent,
+  )
+  return pictureShare >= minPictureShare && isOver ? percent : null
+}
+
+/** A computer of whose processor a plan may use so much. */
+export const withPlannedShare = (computer: Computer, plannedSharePercent: number): Computer => ({
+  ...computer,
+  devices: computer.devices.map((device) =>
+    device.kind === 'processor' ? { ...device, plannedSharePercent } : device,
+  ),
+})
 
 /** A computer whose processor's encodes cost so many times what they did. */
 export const withLoadCorrected = (computer: Computer, factor: number): Computer => ({

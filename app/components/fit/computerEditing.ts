@@ -7,7 +7,7 @@ import {
   newDevice,
   withoutGoneDevices,
 } from '@green-mantle/core/show'
-import { withLoadCorrected } from '@green-mantle/core/measured'
+import { withLoadCorrected, withPlannedShare } from '@green-mantle/core/measured'
 import { measuredEfficiency } from '@green-mantle/core/media'
 import { nanoid } from 'nanoid'
 import { useShowStore } from '~/stores/show'
@@ -85,5 +85,21 @@ export function useComputerEditing() {
     )
   }
 
-  return { take, takeMeasuredSpeeds, change, changeDevice, setSpeed, addDevice, removeDevice }
+  /** Leaves of the processor what decoding and scaling take. */
+  function planProcessorUpTo(percent: number): void {
+    edit(`Plan the processor up to ${percent} %`, (computer) =>
+      Object.assign(computer, withPlannedShare(computer, percent)),
+    )
+  }
+
+  return {
+    take,
+    takeMeasuredSpeeds,
+    planProcessorUpTo,
+    change,
+    changeDevice,
+    setSpeed,
+    addDevice,
+    removeDevice,
+  }
 }

@@ -1,16 +1,28 @@
 <script setup lang="ts">
-import { loadCorrection } from '@green-mantle/core/measured'
+import { loadCorrection, plannedShareBeside } from '@green-mantle/core/measured'
 import { keptUpSpeed, type TrialResult } from '@green-mantle/core/trial'
 import { shareInWords, wholeNumber } from '@green-mantle/core/words'
 import { TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
 import { useComputerEditing } from '~/components/fit/computerEditing'
+import { useShowStore } from '~/stores/show'
 
 /** What the encodes of a trial asked of this computer, beside what the plan had them ask. */
 const props = defineProps<{ result: TrialResult }>()
 const editing = useComputerEditing()
+const store = useShowStore()
 
 const correction = computed(() => loadCorrection(props.result.processes))
+const isBehind = computed(() =>
+  props.result.processes.some(({ speed }) => speed === null || speed < keptUpSpeed),
+)
+/** What is left for encodes where the computer did not keep up. */
+const leftPercent = computed(() =>
+  isBehind.value ? plannedShareBeside(props.result.processes, store.show.computer) : null,
+)
+const pictureShare = computed(() =>
+  props.result.processes.reduce((sum, process) => sum + (process.pictureShare ?? 0), 0),
+)
 const share = (value: number | null): string => (value === null ? 'not known' : shareInWords(value))
 const megabytes = (value: number): string => value.toFixed(1)
 
@@ -77,6 +89,16 @@ function takeSpeeds(): void {
         </tr>
       </tbody>
     </table>
+    <div v-if="leftPercent !== null" class="mt-2 flex flex-wrap items-center gap-3">
+      <p class="flex min-w-64 flex-1 items-start gap-2">
+        <TriangleAlert class="text-ochre mt-0.5 size-4 shrink-0" aria-hidden="true" />
+        Sent from here, decoding and scaling the canvases take {{ shareInWords(pictureShare) }} of
+        the processor, which the plan does not count.
+      </p>
+      <button type="button" class="button" @click="editing.planProcessorUpTo(leftPercent)">
+        Plan the processor up to {{ leftPercent }} %
+      </button>
+    </div>
     <div v-if="correction !== null" class="mt-2 flex flex-wrap items-center gap-3">
       <p class="flex min-w-64 flex-1 items-start gap-2">
         <TriangleAlert class="text-ochre mt-0.5 size-4 shrink-0" aria-hidden="true" />
