@@ -26,7 +26,7 @@ export function quantisationTerms(
   const whole = 1 - Math.exp(-quantisationSteepness)
   const terms = new Float64Array(values.length)
   for (let index = 0; index < values.length; index += 1) {
-    const fineness = values[index]! * scale
+    const fineness = (values[index] as number) * scale
     terms[index] = fineness >= 1 ? 1 : (1 - Math.exp(-quantisationSteepness * fineness)) / whole
   }
   return terms

@@ -32,7 +32,7 @@ export interface PictureReport {
   points: MeasuredPoint[]
 }
 
-export interface NamedClip {
+interface NamedClip {
   name: string
   pieces: AsyncIterable<Buffer>
 }
