@@ -28,7 +28,7 @@ function configOf({ kind, codec, effort, width, height }: Spec): VideoEncoderCon
   }
 }
 
-/** The encoders that the browser says it can open, each at its largest and its smallest. */
+/** The encoders that the browser says it can open at a size. */
 export async function browserEncoders(size: {
   width: number
   height: number

@@ -78,7 +78,7 @@ function begin(
     await rm(folder, { recursive: true, force: true })
     if (isAccepted) return 'the connection broke off'
     return /REJECT|rejected/i.test(errors)
-      ? `${host} refused it: its stream ID or passphrase is not taken`
+      ? `${host} refused it: its stream ID or passphrase is not taken, or another program sends there`
       : `nothing answers at ${host} over SRT`
   })
   secret?.handOver(ended).catch(kill)
