@@ -1,4 +1,3 @@
-import type { Computer } from '@green-mantle/core/show'
 import { useLocalStorage } from '@vueuse/core'
 import { nanoid } from 'nanoid'
 
@@ -20,17 +19,6 @@ export function rememberBrowserMachine(): string {
 
 /** What was measured of the machine that this browser runs on, as text; empty where nothing was. */
 export const useMeasuredText = () => useLocalStorage(computerKey, '')
-
-/** A computer out of what the browser kept; null where it keeps none, or none that can be read. */
-export async function readMeasured(text: string): Promise<Computer | null> {
-  if (text === '') return null
-  const { computerSchema } = await import('@green-mantle/core/show')
-  try {
-    return computerSchema.parse(JSON.parse(text))
-  } catch {
-    return null
-  }
-}
 
 /** "Chromium 156", as far as the browser says. */
 export function browserName(): string {

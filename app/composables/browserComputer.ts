@@ -2,14 +2,9 @@ import { browserComputer } from '@green-mantle/core/measured'
 import type { Computer } from '@green-mantle/core/show'
 import { proxy } from 'comlink'
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
-import {
-  browserName,
-  readMeasured,
-  rememberBrowserMachine,
-  useMeasuredText,
-} from '~/browserEncoders/machine'
+import { browserName, rememberBrowserMachine, useMeasuredText } from '~/browserEncoders/machine'
 import type { BrowserReport } from '~/workers/browserEncoders.worker'
-import { newBrowserEncodersWorker } from '~/workers/workers'
+import { newBrowserEncodersWorker, readingWorker } from '~/workers/workers'
 
 /** Why this browser's encoders cannot be measured; empty where they can. */
 const missingWords = (): string => {
@@ -28,7 +23,11 @@ export function useBrowserComputer() {
   const problem = ref('')
   let worker: ReturnType<typeof newBrowserEncodersWorker> | undefined
 
-  watch(text, async (now) => (computer.value = await readMeasured(now)), { immediate: true })
+  watch(
+    text,
+    async (now) => (computer.value = now === '' ? null : await readingWorker().readComputer(now)),
+    { immediate: true },
+  )
 
   async function measure(): Promise<void> {
     if (going.value) return

@@ -153,6 +153,7 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await expect(page.getByRole('heading', { name: 'Practised from this computer' })).toBeVisible({
     timeout: 60_000,
   })
+  const recordingSince = Date.now()
   await tick(page, 'Scene: Starting soon')
   await tick(page, 'Start sending to Longmeadow')
   await tick(page, 'Start sending to Flickerbrook')
@@ -214,6 +215,7 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
   await tick(page, 'End on Flickerbrook’s page')
   await tick(page, 'Stop sending to Flickerbrook')
   await tick(page, 'Stop sending to Longmeadow')
+  const recordedSeconds = (Date.now() - recordingSince) / 1000
   await page.getByRole('button', { name: /^Stop all/ }).click()
   await expect(page.getByRole('button', { name: 'Start the encoders' })).toBeVisible()
   expect(encodersOf(stack).size).toBe(0)
@@ -224,7 +226,8 @@ test('a whole night from the first key to the wrap-up, sent from here to stand-i
     [...['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0'], `${folder}/${file}`],
     { encoding: 'utf8' },
   )
-  expect(Number(seconds)).toBeGreaterThan(10)
+  // Whole, but for what an encoder takes to begin and, on a machine that others use, to keep up.
+  expect(Number(seconds)).toBeGreaterThan(0.5 * recordedSeconds)
 
   await page.getByRole('button', { name: 'The night is over' }).click()
   await page.getByRole('link', { name: 'Wrap-up' }).click()
