@@ -1,8 +1,8 @@
 import {
-  browserCodecNames,
+  browserConfigOf,
   type BrowserEncoder,
+  browserFrameAt,
   browserKinds,
-  browserModes,
   type BrowserRun,
 } from '@green-mantle/core/measured'
 import { codecs } from '@green-mantle/core/show'
@@ -12,21 +12,8 @@ const beginMilliseconds = 250
 const countedMilliseconds = 750
 /** What an encoder is handed before it has taken it; more only takes memory. */
 const maxQueued = 6
-const framesPerSecond = 60
-const bitsPerPixel = 0.08
-const keyframeEvery = 2 * framesPerSecond
 
 type Spec = Omit<BrowserRun, 'atOnce'>
-
-function configOf({ kind, codec, effort, width, height }: Spec): VideoEncoderConfig {
-  return {
-    ...{ codec: browserCodecNames[codec], width, height, framerate: framesPerSecond },
-    bitrate: Math.round(width * height * framesPerSecond * bitsPerPixel),
-    bitrateMode: 'constant',
-    latencyMode: browserModes[effort],
-    hardwareAcceleration: kind === 'processor' ? 'prefer-software' : 'prefer-hardware',
-  }
-}
 
 /** The encoders that the browser says it can open at a size. */
 export async function browserEncoders(size: {
@@ -36,7 +23,7 @@ export async function browserEncoders(size: {
   const found: BrowserEncoder[] = []
   for (const kind of browserKinds)
     for (const codec of codecs) {
-      const config = configOf({ kind, codec, effort: 'balanced', ...size })
+      const config = browserConfigOf({ kind, codec, effort: 'balanced', ...size })
       const answer = await VideoEncoder.isConfigSupported(config).catch(() => null)
       if (answer?.supported) found.push({ kind, codec })
     }
@@ -61,11 +48,12 @@ function busyEncoder(spec: Spec, pictures: readonly VideoFrame[]) {
   encoder.ondequeue = () => wake()
   async function feed(): Promise<void> {
     try {
-      encoder.configure(configOf(spec))
+      encoder.configure(browserConfigOf(spec))
       for (let index = 0; !isOver; index += 1) {
         const picture = pictures[index % pictures.length] as VideoFrame
-        const frame = new VideoFrame(picture, { timestamp: (index * 1e6) / framesPerSecond })
-        encoder.encode(frame, { keyFrame: index % keyframeEvery === 0 })
+        const { timestamp, keyFrame } = browserFrameAt(index)
+        const frame = new VideoFrame(picture, { timestamp })
+        encoder.encode(frame, { keyFrame })
         frame.close()
         while (encoder.encodeQueueSize >= maxQueued && !isOver)
           await new Promise<void>((resolve) => (wake = resolve))

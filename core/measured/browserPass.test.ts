@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { computerSchema } from '../show'
 import {
   browserComputer,
+  browserConfigOf,
   browserEfforts,
+  browserFrameAt,
   type BrowserMachine,
   isWorthRunning,
   type MeasuredBrowserRun,
@@ -32,6 +34,24 @@ describe('what a browser’s encoders are run for', () => {
     ])
     expect(runs).toHaveLength(2 * browserEfforts.length * measuredSizes.length * maxAtOnce)
     expect(plannedBrowserRuns([])).toEqual([])
+  })
+
+  it('is asked of each encoder in the words of WebCodecs, at 60 frames and a keyframe every 2 s', () => {
+    // By hand: 1280 × 720 × 60 × 0.08 bits.
+    expect(browserConfigOf(measured('graphics', 0))).toEqual({
+      ...{ codec: 'avc1.64002A', width: 1280, height: 720, framerate: 60, bitrate: 4_423_680 },
+      ...{ bitrateMode: 'constant', latencyMode: 'quality' },
+      hardwareAcceleration: 'prefer-hardware',
+    })
+    expect(browserConfigOf(measured('processor', 0, { effort: 'fastest' }))).toMatchObject({
+      ...{ latencyMode: 'realtime', hardwareAcceleration: 'prefer-software' },
+    })
+    expect([0, 1, 60, 120].map(browserFrameAt)).toEqual([
+      { timestamp: 0, keyFrame: true },
+      { timestamp: 16_667, keyFrame: false },
+      { timestamp: 1_000_000, keyFrame: false },
+      { timestamp: 2_000_000, keyFrame: true },
+    ])
   })
 
   it('is no more at once than bring more', () => {

@@ -10,14 +10,14 @@ import { type EncodingRun, throughputsFrom } from './costs'
 import { growthThatCounts, maxAtOnce, measuredSizes, type PlannedRun } from './passes'
 
 /** What a browser's encoders are asked for by name, each at a level that takes 1080p60 (WebCodecs' codec registry; from memory). */
-export const browserCodecNames = {
+const browserCodecNames = {
   h264: 'avc1.64002A',
   hevc: 'hvc1.1.6.L123.B0',
   av1: 'av01.0.09M.08',
 } as const satisfies Record<Codec, string>
 
 /** A browser knows two ways of working, not five efforts; which effort each stands for is ours. */
-export const browserModes = { fastest: 'realtime', balanced: 'quality' } as const satisfies Partial<
+const browserModes = { fastest: 'realtime', balanced: 'quality' } as const satisfies Partial<
   Record<Effort, string>
 >
 export type BrowserEffort = keyof typeof browserModes
@@ -35,6 +35,32 @@ export interface BrowserEncoder {
 export interface BrowserRun extends PlannedRun, BrowserEncoder {
   effort: BrowserEffort
 }
+
+const framesPerSecond = 60
+/** So many that the picture stays whole, and the encoder has something to do. */
+const bitsPerPixel = 0.08
+
+/** What a run asks of the browser's encoder, as WebCodecs takes it. */
+export const browserConfigOf = ({
+  kind,
+  codec,
+  effort,
+  width,
+  height,
+}: Omit<BrowserRun, 'atOnce'>) => ({
+  ...{ codec: browserCodecNames[codec], width, height, framerate: framesPerSecond },
+  bitrate: Math.round(width * height * framesPerSecond * bitsPerPixel),
+  bitrateMode: 'constant' as const,
+  latencyMode: browserModes[effort],
+  hardwareAcceleration:
+    kind === 'processor' ? ('prefer-software' as const) : ('prefer-hardware' as const),
+})
+
+/** When the frame of a number is shown in a run, in microseconds, and whether it is a keyframe. */
+export const browserFrameAt = (index: number): { timestamp: number; keyFrame: boolean } => ({
+  timestamp: Math.round((index * 1e6) / framesPerSecond),
+  keyFrame: index % (2 * framesPerSecond) === 0,
+})
 
 /** Every way of working at both sizes, alone and up to four at once. */
 export const plannedBrowserRuns = (found: readonly BrowserEncoder[]): BrowserRun[] =>

@@ -50,9 +50,12 @@ describe('what decoding and scaling leave', () => {
   const shares = (...own: (number | null)[]) => own.map((pictureShare) => ({ pictureShare }))
 
   it('is the usual share without them, of both canvases together', () => {
-    expect(plannedShareBeside(shares(0.22, 0.1), computer)).toBe(48)
+    expect(plannedShareBeside(shares(0.22, 0.1), computer)).toEqual({
+      pictureShare: 0.32,
+      percent: 48,
+    })
     // However much they take, somebody may want to encode beside them.
-    expect(plannedShareBeside(shares(0.9), computer)).toBe(10)
+    expect(plannedShareBeside(shares(0.9), computer)?.percent).toBe(10)
     const taken = withPlannedShare(computer, 48)
     expect(taken.devices.map(({ plannedSharePercent }) => plannedSharePercent)).toEqual([48, 80])
     expect(plannedShareBeside(shares(0.22, 0.1), taken)).toBeNull()

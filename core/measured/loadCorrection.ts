@@ -35,13 +35,14 @@ export function loadCorrection(processes: readonly TakenShare[]): number | null 
 const minPictureShare = 0.05
 
 /**
- * Up to which share of the processor a plan may go beside decoding and scaling, in percent: what is
- * left of the usual share. null where that is not known, is next to nothing, or is kept to already.
+ * What decoding and scaling take of the processor, 1 = all of it, and up to which share of it, in
+ * percent, a plan may go beside them: what is left of the usual one. null where that is not known, is
+ * next to nothing, or is kept to already.
  */
 export function plannedShareBeside(
   processes: readonly Pick<TakenShare, 'pictureShare'>[],
   { devices }: Computer,
-): number | null {
+): { pictureShare: number; percent: number } | null {
   let pictureShare = 0
   for (const { pictureShare: own } of processes) {
     if (own === null) return null
@@ -52,7 +53,7 @@ export function plannedShareBeside(
   const isOver = devices.some(
     ({ kind, plannedSharePercent }) => kind === 'processor' && plannedSharePercent > percent,
   )
-  return pictureShare >= minPictureShare && isOver ? percent : null
+  return pictureShare >= minPictureShare && isOver ? { pictureShare, percent } : null
 }
 
 /** A computer of whose processor a plan may use so much. */

@@ -71,15 +71,15 @@ export function judgedSend(
     arrival: Arrival | undefined
     report: ArrivalReport | null
     wireBytes: number | null
-    /** Of the packets that crossed, where they were counted. */
-    lossPercent: number
+    /** How many packets crossed and how many of them were lost; null where they are not counted. */
+    packets: { datagrams: number; lostDatagrams: number } | null
     /** How alike what arrived is to what was encoded; null where that was not measured. */
     likeness: Likeness | null
   },
 ): TrialSend {
   const { rendition, feed, key, muxer } = output
   const destination = show.destinations.find(({ id }) => id === feed.ownerId) as Destination
-  const { arrival, report, wireBytes, lossPercent, likeness } = arrived
+  const { arrival, report, wireBytes, packets, likeness } = arrived
   const frames = arrival?.frames ?? []
   const plannedKbps = rendition.videoBitrateKbps + rendition.audioBitrateKbps
   const planned = {
@@ -133,7 +133,10 @@ export function judgedSend(
     computedWireBytes:
       wireBytes === null
         ? null
-        : computedBytes(frames, output, { seconds: report.seconds, lossPercent }),
+        : computedBytes(frames, output, {
+            seconds: report.seconds,
+            lossPercent: packets?.datagrams ? (100 * packets.lostDatagrams) / packets.datagrams : 0,
+          }),
     longestGapSeconds: Math.round(report.longestGapSeconds * 100) / 100,
     perSecondKbps: perSecondKbps(frames),
     picture: judgedPicture(show, output, likeness),

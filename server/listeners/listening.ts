@@ -198,9 +198,7 @@ async function align(listening: Listening, show: EncodedShow): Promise<void> {
 async function overSrtFor(listening: Listening, output: EncodedOutput): Promise<SrtSend> {
   const streamKey = nanoid(16)
   const listener = await listenSrt({
-    host,
-    port: await freeListenerPort(firstSrtPort, 'udp'),
-    clock,
+    ...{ host, firstPort: firstSrtPort, clock },
     watches: () => listening.watches,
     pass: (bytes) => listening.paced?.pass(streamKey, bytes) ?? Promise.resolve(true),
     refusal: (streamId) => (streamId === streamKey ? null : refusedStranger(listening, streamId)),
@@ -410,11 +408,12 @@ export function arrivalOf(showId: string, sendKey: string): Arrival | undefined 
   return listening?.rtmp.get(sendKey)?.arrival ?? listening?.srt.get(sendKey)?.listener.arrival()
 }
 
-/** How many of the packets of a send were lost on the way, in percent; 0 over RTMP, where none are. */
-export function lossOf(showId: string, sendKey: string): number {
-  const crossed = listenings.get(showId)?.srt.get(sendKey)?.listener.crossed()
-  return crossed && crossed.datagrams > 0 ? (100 * crossed.lostDatagrams) / crossed.datagrams : 0
-}
+/** How many packets of a send crossed and were lost on the way; null over RTMP, where none are. */
+export const packetsOf = (
+  showId: string,
+  sendKey: string,
+): { datagrams: number; lostDatagrams: number } | null =>
+  listenings.get(showId)?.srt.get(sendKey)?.listener.crossed() ?? null
 
 /** The stretch of a send's picture that was kept, as a file; empty where none was. */
 export const stretchOf = (showId: string, sendKey: string): Buffer =>

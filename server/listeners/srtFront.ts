@@ -4,7 +4,8 @@ import { srtHandshakeOf, srtRefusalOf } from './srtHandshake'
 
 export interface SrtFrontOptions {
   host: string
-  port: number
+  /** The first that nobody has from here on is taken. */
+  firstPort: number
   /** Why a caller is not let in, by its stream ID once it has said that; null where it is. */
   refusal: (streamId: string | null) => string | null
   /** Whether a datagram gets through, and when; without it all do, at once. */
@@ -13,6 +14,7 @@ export interface SrtFrontOptions {
 
 /** The UDP port at which callers over SRT knock, before the program that speaks SRT. */
 export interface SrtFront {
+  readonly port: number
   /** Resolves when somebody calls. */
   called(): Promise<void>
   /** Where callers go on to from now on, nowhere while nobody listens; whoever came before is nobody any more. */
@@ -42,13 +44,16 @@ const isControl = (datagram: Buffer): boolean => ((datagram[0] ?? 0) & 0x80) !==
 /** One is taken; others may try, and take no memory when they are many. */
 const maxCallers = 8
 const forgottenMilliseconds = 10_000
+const maxTriedPorts = 200
 export const nothingCrossed = { wireBytes: 0, datagrams: 0, lostDatagrams: 0 }
 
 /** Opens a port that hands callers on, so that their stream IDs are known and their packets counted. */
 export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> {
-  const { host, port, refusal, pass } = options
+  const { host, refusal, pass } = options
   const elsewhere = new Map<string, Socket>()
   const callers = new Map<string, Caller>()
+  /** So that what is still being opened then is known to have been closed. */
+  let timesClosed = 0
   let target: number | null = null
   let streamId = ''
   let crossed = { ...nothingCrossed }
@@ -117,7 +122,7 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
     if (handshake || caller.isLetIn) void handOn(caller, datagram)
   }
 
-  async function openDoor(address: string): Promise<Socket> {
+  async function openDoor(address: string, port: number): Promise<Socket> {
     const door = createSocket('udp4')
     door.bind({ port, address, exclusive: true })
     await once(door, 'listening').catch((error: unknown) => {
@@ -129,14 +134,27 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
     return door
   }
   function closeElsewhere(): void {
+    timesClosed += 1
     const doors = new Set(elsewhere.values())
     for (const [name, { door }] of callers) if (doors.has(door)) letGo(name)
     for (const door of doors) door.close()
     elsewhere.clear()
   }
-  const front = await openDoor(host)
+  /** Bound at once where it is free, so that nobody can take it between a look and that. */
+  async function openFirstFree(): Promise<Socket> {
+    for (let port = options.firstPort; port < options.firstPort + maxTriedPorts; port += 1) {
+      const door = await openDoor(host, port).catch((error: NodeJS.ErrnoException) => {
+        if (error.code !== 'EADDRINUSE') throw error
+      })
+      if (door) return door
+    }
+    throw new Error(`No port is free from ${options.firstPort} on.`)
+  }
+  const front = await openFirstFree()
+  const { port } = front.address()
 
   return {
+    port,
     called: () => new Promise((resolve) => (wake = resolve)),
     leadTo(next) {
       for (const name of [...callers.keys()]) letGo(name)
@@ -145,7 +163,12 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
     streamId: () => streamId,
     crossed: () => ({ ...crossed }),
     async openAt(address) {
-      if (!elsewhere.has(address)) elsewhere.set(address, await openDoor(address))
+      if (elsewhere.has(address)) return
+      const before = timesClosed
+      const door = await openDoor(address, port)
+      // Closed again while it was being opened: it was not to stay open.
+      if (before !== timesClosed) door.close()
+      else elsewhere.set(address, door)
     },
     closeElsewhere,
     close() {

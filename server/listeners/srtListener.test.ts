@@ -4,7 +4,6 @@ import { once } from 'node:events'
 import { performance } from 'node:perf_hooks'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { freeListenerPort } from './ports'
 import { srtHandshakeOf, srtRefusalOf } from './srtHandshake'
 import { listenSrt, type SrtListener, type SrtListenerOptions } from './srtListener'
 
@@ -20,9 +19,8 @@ afterEach(async () => {
 })
 
 async function listen(options: Partial<SrtListenerOptions> = {}): Promise<SrtListener> {
-  const port = await freeListenerPort(24_000, 'udp')
   const listener = await listenSrt({
-    ...{ host, port, clock, watches: () => false },
+    ...{ host, firstPort: 24_000, clock, watches: () => false },
     refusal: (streamId) => (streamId === 'right' ? null : 'unknown'),
     ...options,
   })
@@ -44,6 +42,14 @@ function call(
   let said = ''
   caller.stderr.on('data', (words: Buffer) => (said += words.toString()))
   return { said: () => said, ended: once(caller, 'exit') }
+}
+
+/** The first that a caller says. */
+function induction(): Buffer {
+  const handshake = Buffer.alloc(80)
+  handshake.writeUInt32BE(0x80_00_00_00, 0)
+  handshake.writeUInt32BE(1, 36)
+  return handshake
 }
 
 describe('a listener over SRT', () => {
@@ -92,6 +98,19 @@ describe('a listener over SRT', () => {
     expect(listener.arrival().frames).toHaveLength(0)
   }, 60_000)
 
+  it('hears several that begin at the same moment, each by itself', async () => {
+    const several = await Promise.all([listen(), listen(), listen()])
+    expect(new Set(several.map(({ port }) => port)).size).toBe(3)
+    // Knocked at within the same moment, so that all look for a port of their own at once.
+    const knocking = createSocket('udp4')
+    for (const { port } of several) knocking.send(induction(), port, host)
+    for (const listener of several) call(listener, 'right')
+    await new Promise((resolve) => setTimeout(resolve, 500))
+    knocking.close()
+    for (const listener of several)
+      await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(15), within)
+  }, 60_000)
+
   it('loses what does not get through, and the send goes on', async () => {
     let count = 0
     const listener = await listen({ pass: () => Promise.resolve((count += 1) % 20 !== 0) })
@@ -105,9 +124,7 @@ describe('a listener over SRT', () => {
   it('takes no harm of what is no handshake, and still listens', async () => {
     const listener = await listen()
     const stranger = createSocket('udp4')
-    const handshake = Buffer.alloc(80)
-    handshake.writeUInt32BE(0x80_00_00_00, 0)
-    handshake.writeUInt32BE(1, 36)
+    const handshake = induction()
     let seed = 7
     const chance = (): number => (seed = (Math.imul(seed, 1_103_515_245) + 12_345) >>> 0) / 2 ** 32
     for (let round = 0; round < 2000; round += 1) {

@@ -21,8 +21,8 @@ const headFrames = 40
 
 export interface SrtListenerOptions {
   host: string
-  /** Where callers knock. */
-  port: number
+  /** Callers knock at the first port that nobody has from here on. */
+  firstPort: number
   clock: () => number
   /** Why a caller with this stream ID is not taken; null where it is. */
   refusal: (streamId: string) => string | null
@@ -80,9 +80,24 @@ async function askHead(path: string): Promise<{ profile: string | null; level: s
   }
 }
 
-/** The ports behind the fronts, known to nobody but the program that listens there. */
-const firstInnerPort = 21_400
+/**
+ * The ports behind the fronts, known to nobody but the program that listens there; another server of
+ * this computer looks elsewhere first.
+ */
+const firstInnerPort = 21_400 + (process.pid % 50) * 40
 const innerPorts = new Set<number>()
+let lastReserved: Promise<unknown> = Promise.resolve()
+
+/** One after the other: SRT lets two programs bind one port, and hears neither of them right. */
+function reserveInnerPort(): Promise<number> {
+  const reserved = lastReserved.then(async () => {
+    const port = await freeListenerPort(firstInnerPort, 'udp', innerPorts)
+    innerPorts.add(port)
+    return port
+  })
+  lastReserved = reserved.catch(() => {})
+  return reserved
+}
 
 /**
  * Listens for one send over SRT, and again after each that ended, until it is stopped. The program that
@@ -96,7 +111,7 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
   /** What had crossed before the first frame that is known of: the program looks at the stream for a second. */
   let before = nothingCrossed
   const front = await openSrtFront({
-    ...{ host, port: options.port, pass: options.pass },
+    ...{ host, firstPort: options.firstPort, pass: options.pass },
     refusal: (streamId) => {
       if (isArriving()) return 'another program sends here already'
       return streamId === null ? null : options.refusal(streamId)
@@ -111,8 +126,7 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
     await front.called()
     if (isStopped) return
     const folder = await makeWorkFolder('head')
-    const port = await freeListenerPort(firstInnerPort, 'udp', innerPorts)
-    innerPorts.add(port)
+    const port = await reserveInnerPort()
     try {
       // Stopped while the folder was made: what begins now nobody would end.
       if (isStopped) return
@@ -183,7 +197,7 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
     console.error('Listening over SRT ended:', (error as Error).message)
   })
   return {
-    port: options.port,
+    port: front.port,
     arrival: () => current,
     isArriving,
     crossed() {

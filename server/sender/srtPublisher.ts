@@ -77,6 +77,9 @@ function begin(
     signal.removeEventListener('abort', kill)
     await rm(folder, { recursive: true, force: true })
     if (isAccepted) return 'the connection broke off'
+    // Newer versions may have given the option up; the key is not put where others could read it.
+    if (/Unrecognized option|splitting the argument list/i.test(errors))
+      return 'the encoder program here takes no options from a file, so that no key can be given to it safely'
     return /REJECT|rejected/i.test(errors)
       ? `${host} refused it: its stream ID or passphrase is not taken, or another program sends there`
       : `nothing answers at ${host} over SRT`

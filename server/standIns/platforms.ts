@@ -3,7 +3,6 @@ import type { StandInNow } from '@green-mantle/core/night'
 import type { Destination, Show } from '@green-mantle/core/show'
 import { performance } from 'node:perf_hooks'
 import { flvArrival } from '../listeners/flvArrival'
-import { freeListenerPort } from '../listeners/ports'
 import type { PublishedSink } from '../listeners/rtmpConnection'
 import { listenSrt, type SrtListener } from '../listeners/srtListener'
 import { LocalIngest } from '../sender/localIngest'
@@ -78,7 +77,7 @@ function admit(app: string, key: string, end: (why: string) => void): PublishedS
 async function listenFor(showId: string, destinationId: string): Promise<SrtListener> {
   let went: () => void = () => {}
   const listener: SrtListener = await listenSrt({
-    ...{ host, clock, port: await freeListenerPort(firstSrtPort, 'udp') },
+    ...{ host, clock, firstPort: firstSrtPort },
     watches: () => false,
     refusal: (key) => refusalOf(showId, destinationId, key),
     began(arrival, key) {

@@ -30,7 +30,7 @@ import {
   arrivalOf,
   beginListening,
   listeningState,
-  lossOf,
+  packetsOf,
   stretchOf,
 } from '../listeners/listening'
 import { measurePictureShares } from '../measuring/pictureShare'
@@ -329,7 +329,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
             arrival: arrivals.get(output.key),
             report: heard.get(output.key)?.report ?? null,
             wireBytes: heard.get(output.key)?.wireBytes ?? null,
-            lossPercent: lossOf(showId, output.key),
+            packets: packetsOf(showId, output.key),
             likeness: likenesses.get(output.key) ?? null,
           }),
         )

@@ -17,11 +17,8 @@ const isBehind = computed(() =>
   props.result.processes.some(({ speed }) => speed === null || speed < keptUpSpeed),
 )
 /** What is left for encodes where the computer did not keep up. */
-const leftPercent = computed(() =>
+const left = computed(() =>
   isBehind.value ? plannedShareBeside(props.result.processes, store.show.computer) : null,
-)
-const pictureShare = computed(() =>
-  props.result.processes.reduce((sum, process) => sum + (process.pictureShare ?? 0), 0),
 )
 const share = (value: number | null): string => (value === null ? 'not known' : shareInWords(value))
 const megabytes = (value: number): string => value.toFixed(1)
@@ -89,14 +86,14 @@ function takeSpeeds(): void {
         </tr>
       </tbody>
     </table>
-    <div v-if="leftPercent !== null" class="mt-2 flex flex-wrap items-center gap-3">
+    <div v-if="left" class="mt-2 flex flex-wrap items-center gap-3">
       <p class="flex min-w-64 flex-1 items-start gap-2">
         <TriangleAlert class="text-ochre mt-0.5 size-4 shrink-0" aria-hidden="true" />
-        Sent from here, decoding and scaling the canvases take {{ shareInWords(pictureShare) }} of
-        the processor, which the plan does not count.
+        Sent from here, decoding and scaling the canvases take
+        {{ shareInWords(left.pictureShare) }} of the processor, which the plan does not count.
       </p>
-      <button type="button" class="button" @click="editing.planProcessorUpTo(leftPercent)">
-        Plan the processor up to {{ leftPercent }} %
+      <button type="button" class="button" @click="editing.planProcessorUpTo(left.percent)">
+        Plan the processor up to {{ left.percent }} %
       </button>
     </div>
     <div v-if="correction !== null" class="mt-2 flex flex-wrap items-center gap-3">
