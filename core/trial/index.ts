@@ -1,3 +1,5 @@
 export * from './judging'
+export * from './keepingUp'
 export * from './linedUp'
 export * from './trial'
+export * from './waits'

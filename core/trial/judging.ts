@@ -6,6 +6,7 @@ import { encodedPictureOf, scoreAtSizeOf, scoreOfLikeness } from '../media'
 import { type Destination, type Show } from '../show'
 import { kbpsInWords, renditionInWords, shareInWords } from '../words'
 import type { TrialResult, TrialSend } from './trial'
+import { longestWaitSeconds, missingSeconds } from './waits'
 
 const kbps = (bytes: number, seconds: number): number =>
   Math.round((bytes * 8) / 1000 / Math.max(seconds, 0.001))
@@ -101,6 +102,8 @@ export function judgedSend(
       wireBytes: null,
       computedWireBytes: null,
       longestGapSeconds: null,
+      longestWaitSeconds: null,
+      droppedSeconds: null,
       perSecondKbps: [],
       picture: null,
       findings: [
@@ -138,6 +141,8 @@ export function judgedSend(
             lossPercent: packets?.datagrams ? (100 * packets.lostDatagrams) / packets.datagrams : 0,
           }),
     longestGapSeconds: Math.round(report.longestGapSeconds * 100) / 100,
+    longestWaitSeconds: longestWaitSeconds(frames),
+    droppedSeconds: missingSeconds(frames, rendition.framesPerSecond),
     perSecondKbps: perSecondKbps(frames),
     picture: judgedPicture(show, output, likeness),
     findings: findingsOf(

@@ -23,6 +23,9 @@ export const trialSendSchema = z.strictObject({
   computedWireBytes: z.number().nullable(),
   /** The longest that nothing came, in seconds. */
   longestGapSeconds: z.number().nullable(),
+  /** The longest that a frame waited on its way, and how much of the picture never came; null where unknown, as in older trials. */
+  longestWaitSeconds: z.number().nullable().default(null),
+  droppedSeconds: z.number().nullable().default(null),
   /** kb/s in each second. */
   perSecondKbps: z.array(z.number()).max(200),
   /** What arrived held against the picture that was encoded; null where it was not, as in older trials. */

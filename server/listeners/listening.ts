@@ -200,6 +200,7 @@ async function overSrtFor(listening: Listening, output: EncodedOutput): Promise<
   const listener = await listenSrt({
     ...{ host, firstPort: firstSrtPort, clock },
     watches: () => listening.watches,
+    keeps: () => (listening.keeps.has(output.key) ? output.rendition.framesPerSecond : null),
     pass: (bytes) => listening.paced?.pass(streamKey, bytes) ?? Promise.resolve(true),
     refusal: (streamId) => (streamId === streamKey ? null : refusedStranger(listening, streamId)),
   })
@@ -416,5 +417,8 @@ export const packetsOf = (
   listenings.get(showId)?.srt.get(sendKey)?.listener.crossed() ?? null
 
 /** The stretch of a send's picture that was kept, as a file; empty where none was. */
-export const stretchOf = (showId: string, sendKey: string): Buffer =>
-  listenings.get(showId)?.rtmp.get(sendKey)?.stretch?.file() ?? Buffer.alloc(0)
+export async function stretchOf(showId: string, sendKey: string): Promise<Buffer> {
+  const listening = listenings.get(showId)
+  const kept = await listening?.srt.get(sendKey)?.listener.stretch()
+  return kept ?? listening?.rtmp.get(sendKey)?.stretch?.file() ?? Buffer.alloc(0)
+}

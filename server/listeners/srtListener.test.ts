@@ -1,6 +1,9 @@
-import { type ChildProcess, spawn } from 'node:child_process'
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { createSocket } from 'node:dgram'
 import { once } from 'node:events'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it, vi } from 'vitest'
@@ -119,6 +122,30 @@ describe('a listener over SRT', () => {
     const { lostDatagrams, datagrams } = listener.crossed()
     expect(lostDatagrams / datagrams).toBeGreaterThan(0.02)
     expect(lostDatagrams / datagrams).toBeLessThan(0.1)
+  }, 60_000)
+
+  it('keeps a stretch of the picture from a keyframe on, while it comes and after a hang-up', async () => {
+    const listener = await listen({ keeps: () => 15 })
+    expect(await listener.stretch()).toHaveLength(0)
+    call(listener, 'right')
+    await vi.waitFor(() => expect(listener.arrival().videoFrames).toBeGreaterThan(90), within)
+    const whole = await listener.stretch()
+    const folder = await mkdtemp(join(tmpdir(), 'green-mantle-stretch-'))
+    const path = join(folder, 'kept')
+    await writeFile(path, whole)
+    const said = execFileSync('ffprobe', [
+      ...['-v', 'error', '-select_streams', 'v', '-show_entries', 'packet=flags', '-of', 'csv=p=0'],
+      path,
+    ]).toString()
+    await rm(folder, { recursive: true })
+    const packets = said.split('\n').filter((line) => line !== '')
+    expect(packets).toHaveLength(30)
+    expect(packets[0]).toContain('K')
+    listener.hangUp()
+    await vi.waitFor(() => expect(listener.isArriving()).toBe(false), within)
+    expect((await listener.stretch()).equals(whole)).toBe(true)
+    listener.forget()
+    expect(await listener.stretch()).toHaveLength(0)
   }, 60_000)
 
   it('takes no harm of what is no handshake, and still listens', async () => {

@@ -1,4 +1,4 @@
-import { rm } from 'node:fs/promises'
+import { readFile, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import {
   type Arrival,
@@ -18,6 +18,12 @@ import { watchingFilters } from './watching'
 const longestSeconds = 24 * 3600
 /** Frames of which the head of the stream is kept, to be asked for its profile and level. */
 const headFrames = 40
+/** Kept of the picture where that is wanted: from the first keyframe after a send has got going, for so long. */
+const keptFromSeconds = 4
+const keptSeconds = 2
+/** A send of 60 Mb/s for as long as is kept. */
+const maxKeptBytes = 16_000_000
+const nothingKept: Buffer = Buffer.alloc(0)
 
 export interface SrtListenerOptions {
   host: string
@@ -28,6 +34,8 @@ export interface SrtListenerOptions {
   refusal: (streamId: string) => string | null
   /** Whether what arrives is decoded, to see a picture that stands still and hear silence. */
   watches?: () => boolean
+  /** The frame rate of a send of whose picture a stretch is to be kept; null where none is wanted. */
+  keeps?: () => number | null
   /** Whether a datagram gets through, and when; without it all do, at once. */
   pass?: (bytes: number) => Promise<boolean>
   /** Told when the first of its frames is there, and when it is gone. */
@@ -40,6 +48,8 @@ export interface SrtListener extends Pick<SrtFront, 'crossed' | 'openAt' | 'clos
   arrival(): Arrival
   /** Whether a sender is connected. */
   isArriving(): boolean
+  /** The stretch of its picture that was kept, as a file that can be decoded; empty where none was. */
+  stretch(): Promise<Buffer>
   /** What came before is nobody's any more. */
   forget(): void
   /** Ends what comes in now; another may follow. */
@@ -47,7 +57,15 @@ export interface SrtListener extends Pick<SrtFront, 'crossed' | 'openAt' | 'clos
   stop(): Promise<void>
 }
 
-const argumentsFor = (address: string, headPath: string, watches: boolean): string[] => [
+interface Paths {
+  head: string
+  stretch: string
+}
+const argumentsFor = (
+  address: string,
+  { head, stretch }: Paths,
+  { watches, keptFramesPerSecond }: { watches: boolean; keptFramesPerSecond: number | null },
+): string[] => [
   ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', '-y'],
   ...['-fflags', 'nobuffer', '-analyzeduration', '1000000', '-copyts', '-i', address],
   ...['-map', '0:v?', '-map', '0:a?', '-c', 'copy', '-f', 'framecrc', 'pipe:1'],
@@ -58,8 +76,24 @@ const argumentsFor = (address: string, headPath: string, watches: boolean): stri
       ]
     : []),
   ...['-map', '0:v', '-frames:v', `${headFrames}`, '-c', 'copy', '-flush_packets', '1'],
-  ...['-f', 'mpegts', headPath],
+  ...['-f', 'mpegts', head],
+  ...(keptFramesPerSecond === null
+    ? []
+    : [
+        ...['-map', '0:v', '-ss', `${keptFromSeconds}`],
+        ...['-frames:v', `${Math.ceil(keptSeconds * keptFramesPerSecond)}`, '-c', 'copy'],
+        ...['-fs', `${maxKeptBytes}`, '-flush_packets', '1', '-f', 'mpegts', stretch],
+      ]),
 ]
+
+/** What stands in a file, if it is there and no larger than what is kept. */
+async function keptIn(path: string): Promise<Buffer> {
+  try {
+    return (await stat(path)).size > maxKeptBytes * 1.1 ? nothingKept : await readFile(path)
+  } catch {
+    return nothingKept
+  }
+}
 
 /** Profile and level out of the head of a stream; what cannot be read stays unknown. */
 async function askHead(path: string): Promise<{ profile: string | null; level: string | null }> {
@@ -108,6 +142,9 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
   let current = nothingArrived()
   let program: RunningProgram | undefined
   let isStopped = false
+  /** Of the send that came last, and where that of one that is coming is being written. */
+  let lastStretch: Buffer = nothingKept
+  let stretchPath: string | undefined
   /** What had crossed before the first frame that is known of: the program looks at the stream for a second. */
   let before = nothingCrossed
   const front = await openSrtFront({
@@ -126,32 +163,39 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
     await front.called()
     if (isStopped) return
     const folder = await makeWorkFolder('head')
+    const paths = { head: join(folder, 'head.ts'), stretch: join(folder, 'stretch.ts') }
     const port = await reserveInnerPort()
     try {
       // Stopped while the folder was made: what begins now nobody would end.
       if (isStopped) return
-      program = listenTo(port, join(folder, 'head.ts'))
+      lastStretch = nothingKept
+      stretchPath = paths.stretch
+      program = listenTo(port, paths)
       front.leadTo(port)
       await program.ended
+      lastStretch = await keptIn(paths.stretch)
     } finally {
       program = undefined
+      stretchPath = undefined
       front.leadTo(null)
       innerPorts.delete(port)
       await rm(folder, { recursive: true, force: true })
     }
   }
 
-  function listenTo(port: number, headPath: string): RunningProgram {
+  function listenTo(port: number, paths: Paths): RunningProgram {
     const lines = frameLineReader()
     let arrival: Arrival | undefined
     let isHeadAsked = false
     let watch: (piece: string) => void = () => {}
     const address = `srt://${host}:${port}?mode=listener`
-    const watches = options.watches?.() ?? true
     const running = runProgram(
       systemPrograms.encoder,
       'ffmpeg',
-      argumentsFor(address, headPath, watches),
+      argumentsFor(address, paths, {
+        watches: options.watches?.() ?? true,
+        keptFramesPerSecond: options.keeps?.() ?? null,
+      }),
       {
         timeLimitSeconds: longestSeconds,
         onError: (piece) => watch(piece),
@@ -173,7 +217,7 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
           if (isHeadAsked || arrival.videoFrames <= headFrames) return
           isHeadAsked = true
           const into = arrival
-          void askHead(headPath).then((head) => {
+          void askHead(paths.head).then((head) => {
             if (into.picture) Object.assign(into.picture, head)
           })
         },
@@ -210,7 +254,14 @@ export async function listenSrt(options: SrtListenerOptions): Promise<SrtListene
     },
     openAt: front.openAt,
     closeElsewhere: front.closeElsewhere,
-    forget: () => (current = nothingArrived()),
+    async stretch() {
+      const now = stretchPath ? await keptIn(stretchPath) : nothingKept
+      return now.length > 0 ? now : lastStretch
+    },
+    forget() {
+      current = nothingArrived()
+      lastStretch = nothingKept
+    },
     hangUp: () => void program?.stop(),
     async stop() {
       isStopped = true

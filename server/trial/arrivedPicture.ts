@@ -65,7 +65,7 @@ export async function likenessOf(
 ): Promise<Likeness | null> {
   const every = shown.framesPerSecond / framesPerSecond
   if (arrived.length === 0 || !Number.isInteger(every)) return null
-  const path = join(work.folder, 'arrived.flv')
+  const path = join(work.folder, 'arrived')
   await writeFile(path, arrived)
   const stretch = await smallFrames(path, framesPerSecond, work)
   const original = await smallFrames(shown.clip, shown.framesPerSecond, work)

@@ -143,11 +143,13 @@ async function processResult(
   { stoppedByUs, pictureShare }: { stoppedByUs: boolean; pictureShare: number | null },
 ): Promise<TrialProcess> {
   const processorShare = await share()
+  // The last report comes with its end, when nothing has been encoded for a while.
+  const speed = speedOf(reports)
   const end = await program.stop()
   return {
     canvas: canvas.canvas,
     encodes: canvas.encodes.map(({ encode }) => renditionInWords(encode.rendition)),
-    speed: speedOf(reports),
+    speed,
     droppedFrames: reports.at(-1)?.droppedFrames ?? 0,
     ...{ processorShare, pictureShare },
     plannedShare: plannedShareOf(show, canvas),
@@ -185,19 +187,27 @@ const inputInWords = (files: readonly (string | null)[]): string => {
     : 'clip that was chosen'
 }
 
-/** One output over RTMP of each of the first encodes, which stands for all others of its encode. */
+/** An output whose picture is held against its canvas, and all that get it likewise. */
 interface ComparedOutput {
   key: string
   canvas: CanvasName
   rendition: EncodedOutput['rendition']
   all: readonly EncodedOutput[]
 }
+/**
+ * Over RTMP everything arrives or nothing, so that one output stands for all others of its encode; over
+ * SRT each loses what it loses.
+ */
 const comparedOutputs = (canvases: readonly CanvasEncodes[]): ComparedOutput[] =>
   canvases
     .flatMap(({ canvas, encodes }) =>
       encodes.flatMap(({ encode: { rendition }, outputs }) => {
-        const first = outputs.find(({ muxer, feed }) => muxer === 'flv' && !feed.isRecording)
-        return first ? [{ key: first.key, canvas, rendition, all: outputs }] : []
+        const sent = outputs.filter(({ feed }) => !feed.isRecording)
+        const overRtmp = sent.filter(({ muxer }) => muxer === 'flv')
+        const overSrt = sent.filter(({ muxer }) => muxer === 'mpegts').map((output) => [output])
+        return [overRtmp, ...overSrt].flatMap((all) =>
+          all[0] ? [{ key: all[0].key, canvas, rendition, all }] : [],
+        )
       }),
     )
     .slice(0, maxComparedEncodes)
@@ -217,7 +227,7 @@ async function likenessesOf({
 }): Promise<Map<string, Likeness>> {
   const found = new Map<string, Likeness>()
   for (const { key: comparedKey, canvas, rendition, all } of compared) {
-    const arrived = stretchOf(showId, comparedKey)
+    const arrived = await stretchOf(showId, comparedKey)
     if (arrived.length === 0 || signal.aborted) continue
     const shown = {
       ...show.canvasPair[canvas],

@@ -11,6 +11,7 @@ import {
   type Profile,
   type Rendition,
   type Sending,
+  type Show,
   withConnection,
   withoutDestination,
   withSendingOf,
@@ -85,6 +86,17 @@ export function useDestinationEditing() {
     store.edit(`Change how ${name} is sent`, (draft) => withSendingOf(draft, id, changes))
   }
 
+  /** Lets the senders of some destinations wait longer before they drop anything, in one edit. */
+  function waitLonger(waits: readonly { destinationId: string; toSeconds: number }[]): void {
+    store.edit('Let sends wait longer', (draft) =>
+      waits.reduce(
+        (show, { destinationId, toSeconds }) =>
+          withSendingOf(show, destinationId, { mostWaitSeconds: toSeconds }),
+        draft as Show,
+      ),
+    )
+  }
+
   /** A further step of a ladder, to begin with like the last. */
   function addRendition(destination: Destination): void {
     const id = makeIdentifier()
@@ -138,6 +150,7 @@ export function useDestinationEditing() {
     changeRendition,
     setConnection,
     setSending,
+    waitLonger,
     add,
     remove,
     addRendition,

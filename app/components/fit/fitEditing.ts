@@ -1,4 +1,5 @@
 import {
+  type Effort,
   freeName,
   newRecording,
   type Pin,
@@ -61,6 +62,18 @@ export function useFitEditing() {
       rendition.pins = pinnable.filter((name) =>
         name === pin ? !isPinned : rendition.pins.includes(name),
       )
+    })
+  }
+
+  /** Sets the efforts of encodes by hand, in one edit; where the planner works by itself, they are pinned. */
+  function setEfforts(changes: readonly { renditionIds: readonly string[]; to: Effort }[]): void {
+    store.edit('Set the efforts that keep up', (draft) => {
+      for (const rendition of renditionsOf(draft)) {
+        const change = changes.find(({ renditionIds }) => renditionIds.includes(rendition.id))
+        if (!change) continue
+        rendition.effort = change.to
+        if (draft.fit.automatic && !rendition.pins.includes('effort')) rendition.pins.push('effort')
+      }
     })
   }
 
@@ -138,6 +151,7 @@ export function useFitEditing() {
     change,
     set,
     togglePin,
+    setEfforts,
     unpinAll,
     setPlan,
     pinRoute,

@@ -3,15 +3,21 @@ import { type TrialResult, type TrialSend, wireInWords } from '@green-mantle/cor
 import { kbpsInWords, wholeNumber } from '@green-mantle/core/words'
 import { Check, TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
+import LongerWaits from '~/components/trial/LongerWaits.vue'
 
 /** Each send of a trial, as planned and as it arrived. */
-const props = defineProps<{ result: TrialResult }>()
+const props = defineProps<{
+  result: TrialResult
+  /** Whether the plan is still the one that was tried. */
+  isOfThisPlan: boolean
+}>()
 
 interface Line {
   name: string
   planned: string
   arrived: string
 }
+const seconds = (value: number | null): string => `${(value ?? 0).toFixed(2)} s`
 const linesOf = (send: TrialSend): Line[] => {
   if (send.arrivedWords === null) return []
   const spacing = send.longestKeyframeSpacingSeconds
@@ -42,7 +48,10 @@ const linesOf = (send: TrialSend): Line[] => {
           },
         ]
       : []),
-    { name: 'longest wait', planned: '', arrived: `${(send.longestGapSeconds ?? 0).toFixed(2)} s` },
+    { name: 'longest gap', planned: '', arrived: seconds(send.longestGapSeconds) },
+    ...(send.longestWaitSeconds === null
+      ? []
+      : [{ name: 'longest wait', planned: '', arrived: seconds(send.longestWaitSeconds) }]),
   ]
 }
 const isCompared = computed(() => props.result.sends.some(({ picture }) => picture !== null))
@@ -73,6 +82,7 @@ const sends = computed(() =>
       kind of picture in use foretells at that size.
       {{ ofTestPicture }}
     </p>
+    <LongerWaits v-if="isOfThisPlan" :result="result" />
     <div class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-x-6 gap-y-4">
       <article v-for="{ send, lines, wire, highest } in sends" :key="send.key" class="min-w-0">
         <h4

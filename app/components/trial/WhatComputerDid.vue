@@ -5,10 +5,15 @@ import { shareInWords, wholeNumber } from '@green-mantle/core/words'
 import { TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
 import { useComputerEditing } from '~/components/fit/computerEditing'
+import EffortsThatKeepUp from '~/components/trial/EffortsThatKeepUp.vue'
 import { useShowStore } from '~/stores/show'
 
 /** What the encodes of a trial asked of this computer, beside what the plan had them ask. */
-const props = defineProps<{ result: TrialResult }>()
+const props = defineProps<{
+  result: TrialResult
+  /** Whether the plan is still the one that was tried. */
+  isOfThisPlan: boolean
+}>()
 const editing = useComputerEditing()
 const store = useShowStore()
 
@@ -86,6 +91,7 @@ function takeSpeeds(): void {
         </tr>
       </tbody>
     </table>
+    <EffortsThatKeepUp v-if="isBehind && isOfThisPlan" :result="result" />
     <div v-if="left" class="mt-2 flex flex-wrap items-center gap-3">
       <p class="flex min-w-64 flex-1 items-start gap-2">
         <TriangleAlert class="text-ochre mt-0.5 size-4 shrink-0" aria-hidden="true" />

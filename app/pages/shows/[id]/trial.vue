@@ -163,8 +163,8 @@ offerCommands([
     >
       <div class="flex min-w-0 flex-col gap-3">
         <template v-if="result">
-          <WhatComputerDid :result="result" />
-          <WhatArrived :result="result" />
+          <WhatComputerDid :result="result" :is-of-this-plan="isOfThisPlan" />
+          <WhatArrived :result="result" :is-of-this-plan="isOfThisPlan" />
         </template>
         <section v-else class="card p-4">
           <p class="max-w-[65ch]">
