@@ -8,6 +8,7 @@ import { setTimeout as pause } from 'node:timers/promises'
 import { createServer as createTlsServer } from 'node:tls'
 import { promisify } from 'node:util'
 import { type SentFrame, wireBytesOfFrames } from '@green-mantle/core/network'
+import { rtmpChunkLimitsBytes } from '@green-mantle/core/show'
 import { freeListenerPort } from '../server/listeners/ports'
 import { takeRtmp } from '../server/listeners/rtmpConnection'
 
@@ -80,15 +81,43 @@ async function listening(server: Server): Promise<Server> {
 /** Whether RTMPS can be crossed here: its ingest needs a certificate, which is made by openssl. */
 export const canCrossEncrypted = (): boolean => spawnSync('openssl', ['version']).status === 0
 
-/** Over RTMP or RTMPS to a listener of ours. */
+/**
+ * What takes a connection over TCP: a listener of ours, with chunks of the usual size, or FFmpeg, which
+ * stays at 128 bytes.
+ */
+async function tcpIngest(chunks: 'usual' | 'small'): Promise<{
+  take: (socket: Socket) => void
+  stop: () => void
+}> {
+  if (chunks === 'usual') {
+    const sink = { packet: () => {}, ended: () => {}, bytes: () => {} }
+    return { take: (socket) => takeRtmp(socket, () => sink), stop: () => {} }
+  }
+  const port = await freeListenerPort(23_000 + Math.round(Math.random() * 900), 'tcp')
+  const ingest = spawn('ffmpeg', [
+    ...['-v', 'quiet', '-listen', '1', '-i', `rtmp://127.0.0.1:${port}/practice/key`],
+    ...['-c', 'copy', '-f', 'null', '-'],
+  ])
+  await pause(700)
+  return {
+    take(socket) {
+      const to = connect(port, '127.0.0.1')
+      socket.pipe(to).pipe(socket)
+      for (const each of [socket, to]) each.on('error', () => {})
+    },
+    stop: () => ingest.kill('SIGKILL'),
+  }
+}
+
+/** Over RTMP or RTMPS to an ingest with the usual chunks, or with small ones. */
 export async function crossTcp(
   folder: string,
   rendition: CrossedRendition,
   protocol: 'rtmp' | 'rtmps',
+  chunks: 'usual' | 'small' = 'usual',
 ): Promise<Crossing> {
   const { path, frames } = await makeClip(folder, rendition)
-  const take = (socket: Socket): void =>
-    takeRtmp(socket, () => ({ packet: () => {}, ended: () => {}, bytes: () => {} }))
+  const { take, stop } = await tcpIngest(chunks)
   const encrypted = (): Server => {
     const [key, cert] = ['key.pem', 'certificate.pem'].map((name) => join(folder, name)) as [
       string,
@@ -114,7 +143,13 @@ export async function crossTcp(
   await pause(300)
   counter.close()
   ingest.close()
-  return { bytes, computedBytes: wireBytesOfFrames(frames, protocol, seconds) }
+  stop()
+  const { min, default: usual } = rtmpChunkLimitsBytes
+  const computedBytes = wireBytesOfFrames(frames, protocol, seconds, {
+    lossPercent: null,
+    rtmpChunkBytes: chunks === 'small' ? min : usual,
+  })
+  return { bytes, computedBytes }
 }
 
 const halfRoundTripMilliseconds = 20

@@ -78,6 +78,7 @@ const area: Area = async () => {
   try {
     const computer = await measureComputer({
       ...{ pass: 'quick' as const, installation: 'bench', recordingsFolder: folder, signal },
+      clip: null,
       report: () => {},
     })
     const processor = computer.devices.find(({ kind }) => kind === 'processor') as Device

@@ -41,7 +41,10 @@ const wire: Area = async () => {
         })
       }
       await off('rtmp', crossTcp(folder, each, 'rtmp'))
-      if (canCrossEncrypted()) await off('rtmps', crossTcp(folder, each, 'rtmps'))
+      if (canCrossEncrypted()) {
+        await off('rtmps', crossTcp(folder, each, 'rtmps'))
+        await off('rtmps_small_chunks', crossTcp(folder, each, 'rtmps', 'small'))
+      }
       for (const lossPercent of [0, 1, 3])
         await off(`srt_${lossPercent}_lost`, crossSrt(folder, each, lossPercent))
     }

@@ -1,6 +1,7 @@
 import type { MeasuringPass } from '@green-mantle/core/measured'
 import type { Computer } from '@green-mantle/core/show'
 import { ask, withJson } from './ask'
+import type { StoredClip } from './pictures'
 
 export interface OwnComputer {
   installation: string
@@ -21,8 +22,12 @@ export async function fetchOwnComputer(): Promise<OwnComputer> {
   return (await ask('/computer')).json() as Promise<OwnComputer>
 }
 
-export async function beginMeasuringComputer(pass: MeasuringPass): Promise<void> {
-  await ask('/computer/measuring', withJson('POST', { pass }))
+/** By a clip of one's own, or by a made picture. */
+export async function beginMeasuringComputer(
+  pass: MeasuringPass,
+  clip: StoredClip | null,
+): Promise<void> {
+  await ask('/computer/measuring', withJson('POST', { pass, clip }))
 }
 
 /** Resolves when what was known by then is kept. */

@@ -1,5 +1,6 @@
 import type { MeasuringPass } from '@green-mantle/core/measured'
 import { beginMeasuringComputer, fetchOwnComputer, stopMeasuringComputer } from '~/api/computer'
+import type { StoredClip } from '~/api/pictures'
 import { useMeasuring } from './measuring'
 
 /** The computer that the application runs on: what is known of it, and measuring it. */
@@ -8,7 +9,8 @@ export function useOwnComputer() {
   return {
     own,
     ...rest,
-    measure: (pass: MeasuringPass) => attempt(() => beginMeasuringComputer(pass)),
+    measure: (pass: MeasuringPass, clip: () => Promise<StoredClip | null>) =>
+      attempt(async () => beginMeasuringComputer(pass, await clip())),
     stop: () => attempt(stopMeasuringComputer),
   }
 }

@@ -202,6 +202,16 @@ describe('a show file of version 8', () => {
   })
 })
 
+/** Written by the application when version 10 was the present one. */
+const version10 = readFileSync(new URL('fixtures/version-10.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 10', () => {
+  it('has no ingest with chunks of its own, and all as it was', () => {
+    const read = readShowFile(version10)
+    expect(read).toEqual({ ok: true, show: JSON.parse(version10).show })
+  })
+})
+
 /** Written by the application when version 9 was the present one. */
 const version9 = readFileSync(new URL('fixtures/version-9.show.json', import.meta.url), 'utf8')
 

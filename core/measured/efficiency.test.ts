@@ -110,5 +110,25 @@ describe('what encoders get out of a bit', () => {
     expect(withEarlierEfficiencies(quick, computer(0.9, 'FFmpeg 7'))).toEqual(quick)
     expect(withEarlierEfficiencies(computer(0.8), computer(0.9))).toEqual(computer(0.8))
     expect(withEarlierEfficiencies(quick, null)).toEqual(quick)
+
+    // By which clip it was measured goes with it, and what two clips say is not put together.
+    const by = (own: Computer, efficiencyClip: string): Computer => ({
+      ...own,
+      measured: { ...own.measured!, efficiencyClip },
+    })
+    expect(withEarlierEfficiencies(quick, by(computer(0.9), 'Workshop'))).toEqual(
+      by(computer(0.9, 'FFmpeg 5.1', 120), 'Workshop'),
+    )
+    const graphics = { ...computer(1).devices[0]!, id: 'graphics', kind: 'graphics' as const }
+    const withGraphics = (own: Computer): Computer => ({
+      ...own,
+      devices: [...own.devices, graphics],
+    })
+    const stopped = by(withGraphics(quick), 'Workshop')
+    const earlier = withGraphics(computer(0.9))
+    expect(withEarlierEfficiencies(stopped, earlier)).toEqual(stopped)
+    expect(withEarlierEfficiencies(stopped, by(earlier, 'Workshop'))).toEqual(
+      by(withGraphics(computer(0.9, 'FFmpeg 5.1', 120)), 'Workshop'),
+    )
   })
 })

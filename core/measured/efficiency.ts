@@ -1,5 +1,5 @@
 import { codecEfficiencyOf, monotoneCurve } from '../media'
-import type { Codec, Computer, Effort, Throughput } from '../show'
+import type { Codec, Computer, Device, Effort, Throughput } from '../show'
 
 /** An encode held against its original. */
 export interface LikenessPoint {
@@ -105,6 +105,9 @@ export const withEfficiencies = (
     return known?.efficiency === undefined ? each : { ...each, efficiency: known.efficiency }
   })
 
+const hasEfficiencies = ({ throughputs }: Device): boolean =>
+  throughputs.some(({ efficiency }) => efficiency !== undefined)
+
 /**
  * A computer with what an earlier measurement of the same processor and program knew of its encoders and
  * it does not: a quick look does not ask what they get out of a bit, which stays as it was.
@@ -113,12 +116,16 @@ export function withEarlierEfficiencies(computer: Computer, earlier: Computer | 
   const [now, then] = [computer.measured, earlier?.measured]
   if (!now || !then || now.processor !== then.processor || now.program !== then.program)
     return computer
+  // What was measured by two pictures is not comparable.
+  if (computer.devices.some(hasEfficiencies) && now.efficiencyClip !== then.efficiencyClip)
+    return computer
+  const { efficiencyClip } = then
   return {
     ...computer,
+    measured: { ...now, ...(efficiencyClip !== undefined && { efficiencyClip }) },
     devices: computer.devices.map((device) => {
       const before = earlier?.devices.find(({ id }) => id === device.id)
-      const isKnown = device.throughputs.some(({ efficiency }) => efficiency !== undefined)
-      return before && !isKnown
+      return before && !hasEfficiencies(device)
         ? { ...device, throughputs: withEfficiencies(device.throughputs, before.throughputs) }
         : device
     }),

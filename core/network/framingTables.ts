@@ -19,8 +19,6 @@ export const framing = {
   rtmpMessageHeaderBytes: 8,
   /** RTMP 1.0: fmt 3, on each further chunk of a message. */
   rtmpContinuationBytes: 1,
-  /** Common practice, no published source: ingests raise the chunk size from 128 to this. */
-  rtmpChunkBytes: 4096,
   /** FLV/RTMP specification: frame type and codec, packet type, composition time. */
   flvVideoHeaderBytes: 5,
   /** FLV/RTMP specification: format, AAC packet type. */

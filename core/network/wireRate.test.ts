@@ -53,6 +53,16 @@ describe('a second worked by hand', () => {
     )
   })
 
+  it('over RTMPS, to an ingest that stays at chunks of 128 bytes', () => {
+    const path = { lossPercent: null, rtmpChunkBytes: 128 }
+    // 12,509 / 128 = 97.7, so 98 chunks: 97 bytes more of headers; 428.6667 / 128 = 3.3, so four.
+    const encryption = 22 * 2 * (98 * 60 + 4 * 46.875)
+    const messages = (12_509 + 8 + 97) * 60 + (2 + 8 + 3) * 46.875 + 20_000
+    expect(wireRateKbps(send, 'rtmps', path)).toBeCloseTo(((messages + encryption) * 8) / 1000, 6)
+    // A third more, where the usual chunks cost 2 %.
+    expect(wireRateKbps(send, 'rtmps', path) / wireRateKbps(send, 'rtmps')).toBeCloseTo(1.33, 2)
+  })
+
   it('over SRT', () => {
     // 12,500 + 6 (delimiter) + 19 (PES, two time stamps) + 8 (clock) over 184 a packet: 68.1, so 69 packets,
     // in ten packets of SRT, the last one not filled.

@@ -1,4 +1,4 @@
-import type { Protocol, Rendition } from '../show'
+import { type Protocol, type Rendition, rtmpChunkLimitsBytes } from '../show'
 import { framing } from './framingTables'
 
 export type SentRendition = Pick<
@@ -26,6 +26,8 @@ export interface WireSecond {
 /** What of a path the bytes on the wire hang on; null where it was not measured. */
 export interface WirePath {
   lossPercent: number | null
+  /** The chunks of RTMP; absent for the usual ones. */
+  rtmpChunkBytes?: number | undefined
 }
 const unknownPath: WirePath = { lossPercent: null }
 
@@ -66,13 +68,14 @@ function mediaBytesOf(rendition: SentRendition): number {
 function rtmpMessage(
   kind: SentFrame['kind'],
   frameBytes: number,
+  { rtmpChunkBytes = rtmpChunkLimitsBytes.default }: WirePath,
 ): { bytes: number; tlsBytes: number } {
   const bodyBytes =
     frameBytes +
     (kind === 'video'
       ? framing.flvVideoHeaderBytes + framing.nalUnitLengthBytes
       : framing.flvAudioHeaderBytes)
-  const chunks = Math.ceil(bodyBytes / framing.rtmpChunkBytes)
+  const chunks = Math.ceil(bodyBytes / rtmpChunkBytes)
   return {
     bytes:
       bodyBytes + framing.rtmpMessageHeaderBytes + (chunks - 1) * framing.rtmpContinuationBytes,
@@ -80,11 +83,11 @@ function rtmpMessage(
   }
 }
 
-function rtmpSecond(rendition: SentRendition, encrypted: boolean): WireSecond {
+function rtmpSecond(rendition: SentRendition, encrypted: boolean, path: WirePath): WireSecond {
   const video = videoFrames(rendition)
   const audio = audioFrames(rendition)
-  const videoMessage = rtmpMessage('video', video.bytes)
-  const audioMessage = rtmpMessage('audio', audio.bytes)
+  const videoMessage = rtmpMessage('video', video.bytes, path)
+  const audioMessage = rtmpMessage('audio', audio.bytes, path)
   const sent = videoMessage.bytes * video.perSecond + audioMessage.bytes * audio.perSecond
   const mediaBytes = mediaBytesOf(rendition)
   return {
@@ -207,7 +210,7 @@ function whipSecond(rendition: SentRendition): WireSecond {
  * (`framingTables.ts`), with frames of equal size as at constant bitrate.
  * Over TCP these are the bytes handed to TCP; over UDP the IP bytes × 1448/1500, so that both are
  * counted as an upload test counts (the packet share can then come out below zero). What SRT sends
- * again comes from the path's loss.
+ * again comes from the path's loss, and in what chunks RTMP goes from the path's ingest.
  */
 export function wireSecond(
   rendition: SentRendition,
@@ -216,9 +219,9 @@ export function wireSecond(
 ): WireSecond {
   switch (protocol) {
     case 'rtmp':
-      return rtmpSecond(rendition, false)
+      return rtmpSecond(rendition, false, path)
     case 'rtmps':
-      return rtmpSecond(rendition, true)
+      return rtmpSecond(rendition, true, path)
     case 'srt':
       return srtSecond(rendition, path)
     case 'whip':
@@ -251,7 +254,7 @@ export function wireBytesOfFrames(
 ): number {
   if (protocol !== 'srt')
     return frames.reduce((sum, { kind, bytes }) => {
-      const message = rtmpMessage(kind, bytes)
+      const message = rtmpMessage(kind, bytes, path)
       return sum + message.bytes + (protocol === 'rtmps' ? message.tlsBytes : 0)
     }, 0)
   const audio = frames.filter(({ kind }) => kind === 'audio')

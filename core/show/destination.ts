@@ -3,7 +3,7 @@ import { canvasNameSchema, framesPerSecondSchema, sidePixelsSchema, sizeSchema }
 import { coverZoneSchema } from './coverZone'
 import { codecSchema } from './codec'
 import { identifierSchema, shortTextSchema } from './identifier'
-import { limitedSchema } from './limits'
+import { limitedIntegerSchema, limitedSchema } from './limits'
 import { routedWishSchema } from './plan'
 import { protocols } from './protocol'
 import { sendingSchema } from './sending'
@@ -108,6 +108,8 @@ export const profileReferenceSchema = z.strictObject({
 export type ProfileReference = z.infer<typeof profileReferenceSchema>
 
 /** Common practice: 2 to 20 s. */
+/** RTMP 1.0: chunks are of 128 bytes until something else is agreed. Common practice, no published source: of 4096 then. */
+export const rtmpChunkLimitsBytes = { min: 128, max: 65_536, default: 4096 } as const
 export const lagSecondsLimits = { min: 0, max: 300, default: 8 } as const
 
 const addressSchema = z
@@ -167,6 +169,8 @@ export const destinationSchema = z.strictObject({
   path: z.strictObject({
     roundTripMilliseconds: z.number().min(0.1).max(60_000).nullable(),
     lossPercent: z.number().min(0).max(100).nullable(),
+    /** The chunks in which its ingest has RTMP sent; absent where it is not known to be another than usual. */
+    rtmpChunkBytes: limitedIntegerSchema(rtmpChunkLimitsBytes).optional(),
   }),
   words: ownWordsSchema,
   chatAddress: addressSchema,

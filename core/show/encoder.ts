@@ -77,6 +77,8 @@ export const computerMeasuredSchema = z.strictObject({
     srt: z.array(codecSchema).max(3),
     whip: z.array(codecSchema).max(3),
   }),
+  /** The clip by which was measured what its encoders get out of a bit; absent where it was a made picture, or not measured. */
+  efficiencyClip: shortTextSchema.optional(),
 })
 export type ComputerMeasured = z.infer<typeof computerMeasuredSchema>
 

@@ -6,6 +6,12 @@ import { maxPictureSeconds, referenceRate, referenceSize } from '@green-mantle/c
 import type { Rendition } from '@green-mantle/core/show'
 import { ask, lastWords } from './encoderProgram'
 
+/** A person's clip, piece by piece. */
+export interface NamedClip {
+  name: string
+  pieces: AsyncIterable<Buffer>
+}
+
 /** A moving picture in a file. */
 export interface Clip {
   path: string

@@ -27,6 +27,7 @@ import {
 } from '@green-mantle/core/show'
 import { makeWorkFolder } from '../files/workFolders'
 import { askWhatIsCarried } from './carrying'
+import { type NamedClip, Stopped } from './clip'
 import { listedEncoders, programVersion } from './encoderProgram'
 import { freeDiskGigabytes } from './freeDisk'
 import {
@@ -43,6 +44,7 @@ import {
   efficienciesOf,
   type LikenessReference,
   makeLikenessReference,
+  makeOriginalFrom,
 } from './measureEfficiencies'
 import { type RunResult, runTogether } from './runs'
 
@@ -60,6 +62,8 @@ export interface MeasuringOptions {
   installation: string
   /** Where recordings go: its free room is read. */
   recordingsFolder: string
+  /** By which is measured what encoders get out of a bit; null for a made picture. */
+  clip: NamedClip | null
   signal: AbortSignal
   report: (report: MeasuringReport) => void
 }
@@ -157,8 +161,15 @@ async function sessionsOf(
 /** Measures what this computer's encoders get through; see docs/measured.md. */
 export async function measureComputer(options: MeasuringOptions): Promise<Computer> {
   const { pass, signal, report, installation } = options
+  const isThorough = pass === 'thorough'
+  const clip = isThorough ? options.clip : null
   const folder = await makeWorkFolder('measuring')
   try {
+    // First, since a clip that cannot be decoded is better said at once.
+    if (clip)
+      await makeOriginalFrom(clip.pieces, { folder, signal }).catch((error: unknown) => {
+        if (!(error instanceof Stopped)) throw error
+      })
     const processor = cpus()[0]?.model.trim() || 'Processor'
     const state = { doing: 'Asking the encoder program', done: 0, of: 1 }
     const measured: ComputerMeasured = {
@@ -188,7 +199,6 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
     const runs = plannedRuns(pass, found)
     const mixes = plannedMixes(found)
     const graphics = listedGraphics(listed)
-    const isThorough = pass === 'thorough'
     state.of =
       measuredSizes.length +
       runs.length +
@@ -251,7 +261,10 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
     if (factor !== undefined) own.togetherFactor = factor
 
     const reference =
-      isThorough && !signal.aborted ? await makeLikenessReference({ folder, signal }) : null
+      isThorough && !signal.aborted
+        ? await makeLikenessReference({ folder, signal }, { isOriginalThere: clip !== null })
+        : null
+    if (reference && clip) measured.efficiencyClip = clip.name
     await learnEfficiencies(own, softwareEncoder, reference, (spec) =>
       tell(`How good at its bits: ${spec}`),
     )

@@ -1,3 +1,4 @@
+import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { softwareEncoders } from '@green-mantle/core/encoding'
 import {
@@ -8,7 +9,7 @@ import {
   type LikenessPoint,
 } from '@green-mantle/core/measured'
 import type { Device, Throughput } from '@green-mantle/core/show'
-import { quiet, type Work } from './clip'
+import { asFile, lookAtClip, quiet, run, type Work, writeClip } from './clip'
 import { ask } from './encoderProgram'
 import { type DeviceEncoder, type EncodeSpec, softwareEncoder } from './measuredEncodes'
 import { frameBitrateKbps, readSsim } from './pictureMeasures'
@@ -27,23 +28,61 @@ const picture = `mandelbrot=size=${width}x${height}:rate=${framesPerSecond}:star
 /** What takes longer for two seconds of a small picture is of no use live. */
 const longestEncodeSeconds = 60
 
-/**
- * Makes the picture and encodes it as everything else is measured against; null where that was stopped or
- * failed, so that what is known by then is kept all the same.
- */
-export async function makeLikenessReference(
+const originalIn = ({ folder }: Pick<Work, 'folder'>): string => join(folder, 'likeness.mkv')
+
+/** The middle of a person's clip, to be measured by instead. Throws in words where it cannot be decoded or is too short. */
+export async function makeOriginalFrom(
+  pieces: AsyncIterable<Buffer>,
   work: Work,
-  seconds: number = efficiencyClip.seconds,
-): Promise<LikenessReference | null> {
-  const path = join(work.folder, 'likeness.mkv')
+  wantedSeconds: number = efficiencyClip.seconds,
+): Promise<void> {
+  const path = join(work.folder, 'own-clip')
+  await writeClip(path, pieces, work.signal)
+  const clip = await lookAtClip(path, work)
+  if (clip.seconds !== null && clip.seconds < wantedSeconds)
+    throw new Error(
+      `This clip is ${clip.seconds.toFixed(1)} s long; what encoders get out of a bit is measured by ${wantedSeconds} s.`,
+    )
+  const from = clip.seconds === null ? 0 : (clip.seconds - wantedSeconds) / 2
+  // Filled rather than shrunk: what is fine in it stays so.
+  const filled = `scale=${width}:${height}:force_original_aspect_ratio=increase:flags=bicubic,crop=${width}:${height}`
+  await run(
+    [
+      ...[...quiet, ...asFile, '-ss', from.toFixed(3), '-i', path],
+      ...['-map', '0:v:0', '-vf', `fps=${framesPerSecond},${filled},setsar=1,format=yuv420p`],
+      ...['-frames:v', `${Math.round(wantedSeconds * framesPerSecond)}`, '-an'],
+      ...['-c:v', 'utvideo', originalIn(work)],
+    ],
+    'The clip could not be decoded.',
+    work,
+  )
+  await rm(path)
+}
+
+/** The picture that is made where no clip was chosen; false where that was stopped or failed. */
+async function makeOriginal(work: Work, seconds: number): Promise<boolean> {
   const made = [...quiet, '-f', 'lavfi', '-i', picture, '-t', `${seconds}`]
   const { worked } = await ask(
     'ffmpeg',
-    [...made, '-pix_fmt', 'yuv420p', '-c:v', 'utvideo', path],
+    [...made, '-pix_fmt', 'yuv420p', '-c:v', 'utvideo', originalIn(work)],
     { timeLimitSeconds: longestEncodeSeconds, signal: work.signal },
   )
-  if (!worked) return null
-  const reference = { path, points: [], work }
+  return worked
+}
+
+/**
+ * Encodes what everything else is measured against, a made picture where there is none of a clip; null
+ * where that was stopped or failed, so that what is known by then is kept all the same.
+ */
+export async function makeLikenessReference(
+  work: Work,
+  {
+    isOriginalThere = false,
+    seconds = efficiencyClip.seconds,
+  }: { isOriginalThere?: boolean; seconds?: number } = {},
+): Promise<LikenessReference | null> {
+  if (!isOriginalThere && !(await makeOriginal(work, seconds))) return null
+  const reference = { path: originalIn(work), points: [], work }
   const finest = { codec: 'h264', effort: 'finest', width, height } as const
   return { ...reference, points: await pointsOf(finest, softwareEncoder, reference) }
 }

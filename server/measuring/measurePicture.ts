@@ -14,6 +14,7 @@ import {
   type Clip,
   lookAtClip,
   makeReference,
+  type NamedClip,
   quiet,
   type Reference,
   run,
@@ -30,11 +31,6 @@ export interface PictureReport {
   done: number
   of: number
   points: MeasuredPoint[]
-}
-
-interface NamedClip {
-  name: string
-  pieces: AsyncIterable<Buffer>
 }
 
 export interface PictureOptions {

@@ -1,6 +1,5 @@
-import type { MeasuringPass } from '@green-mantle/core/measured'
 import type { Computer } from '@green-mantle/core/show'
-import { measureComputer, type MeasuringReport } from './measureComputer'
+import { measureComputer, type MeasuringOptions, type MeasuringReport } from './measureComputer'
 import { onlyJob } from './onlyJob'
 
 const job = onlyJob<MeasuringReport>()
@@ -9,10 +8,10 @@ export const measuringState = job.state
 /** Stops it; what is known by then is kept. */
 export const stopMeasuring = job.stop
 
-interface BeginOptions {
-  pass: MeasuringPass
-  installation: string
-  recordingsFolder: string
+interface BeginOptions extends Pick<
+  MeasuringOptions,
+  'pass' | 'installation' | 'recordingsFolder' | 'clip'
+> {
   /** Keeps what was measured, all of it or as far as it got. */
   keep: (computer: Computer) => Promise<void>
 }

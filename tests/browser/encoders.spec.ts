@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import { plannedDemoShow } from '@green-mantle/demo'
 import { expect, expectAccessible, storeShow, test, untilSaved } from './fixtures'
 
@@ -32,6 +33,35 @@ test('this computer is measured until it is stopped, and what is known is used i
   await page.reload()
   await expect(card).toContainText('This show uses what was measured')
   await page.keyboard.press('Control+z')
+})
+
+test('what encoders get out of a bit is measured by a clip that is chosen, and one that is none is said', async ({
+  page,
+  stack,
+}, info) => {
+  const stored = await storeShow(stack.application.address, plannedDemoShow)
+  await page.goto(`/shows/${stored.id}/encoders`)
+  const card = page.getByRole('region', { name: 'Measure this computer' })
+  await card.getByLabel('Thorough, by').selectOption({ label: 'a file …' })
+  const choose = async (path: string): Promise<void> => {
+    const choosing = page.waitForEvent('filechooser')
+    await card.getByRole('button', { name: /^Thorough/ }).click()
+    await (await choosing).setFiles(path)
+  }
+  const clip = (seconds: number): string => {
+    const path = info.outputPath(`clip-${seconds}.mp4`)
+    const made = ['-f', 'lavfi', '-i', `testsrc2=size=320x180:rate=30:duration=${seconds}`]
+    execFileSync('ffmpeg', ['-v', 'error', ...made, '-pix_fmt', 'yuv420p', path])
+    return path
+  }
+  await choose(clip(0.5))
+  await expect(card.getByRole('alert')).toContainText('This clip is 0.5 s long')
+  await choose(clip(3))
+  await expect(card.getByRole('progressbar')).toBeVisible()
+  await expect(card).toContainText(/Decoding|libx264/, { timeout: 30_000 })
+  await card.getByRole('button', { name: /^Stop/ }).click()
+  await expect(card.getByRole('button', { name: /^Thorough/ })).toBeVisible()
+  await expectAccessible(page)
 })
 
 test('the browser’s own encoders are measured by keyboard, stopped, and used in the show', async ({

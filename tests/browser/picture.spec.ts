@@ -28,7 +28,7 @@ test('a clip of mine is measured, and the show is judged by it', async ({
     await (await choosing).setFiles(files)
   }
   await choose(clip, still, clip)
-  await expect(card).toContainText('At most 2 clips make one picture')
+  await expect(card).toContainText('At most 2 clips are measured at once')
   await choose(clip, still)
   await expect(card.getByRole('progressbar')).toBeVisible()
   // This computer is not measured meanwhile.

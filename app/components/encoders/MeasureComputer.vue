@@ -4,17 +4,38 @@ import { codecs, type Computer, protocols } from '@green-mantle/core/show'
 import { codecNames, listInWords, protocolNames } from '@green-mantle/core/words'
 import { Gauge, Square } from '@lucide/vue'
 import { DateTime } from 'luxon'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import MeasuredSpeeds from './MeasuredSpeeds.vue'
 import MeasuringProgress from './MeasuringProgress.vue'
 import { browserMachine } from '~/browserEncoders/machine'
+import SelectField from '~/components/fields/SelectField.vue'
+import type { StoredClip } from '~/api/pictures'
 import { useOwnComputer } from '~/composables/ownComputer'
+import { chooseClips, useStoredClips } from '~/composables/storedClips'
 import { useShowStore } from '~/stores/show'
 
 /** Measures the computer that the application runs on, and offers the result to this show. */
 const emit = defineEmits<{ take: [computer: Computer] }>()
 const store = useShowStore()
 const { own, going, problem, measure, stop } = useOwnComputer()
+const { ownClips, ownClip } = useStoredClips()
+
+const madePicture = 'a made picture'
+const fromDisk = 'a file …'
+const clips = computed(() => [
+  { value: madePicture, label: madePicture },
+  ...ownClips.value,
+  { value: fromDisk, label: fromDisk },
+])
+const chosen = ref(madePicture)
+const noClip = (): Promise<null> => Promise.resolve(null)
+/** Throws, in words, where a file that was to be chosen was not. */
+async function clipToMeasure(): Promise<StoredClip | null> {
+  if (chosen.value === madePicture) return null
+  const [clip] = chosen.value === fromDisk ? await chooseClips(1) : ownClip(chosen.value)
+  if (!clip) throw new Error('No clip was chosen. Nothing was measured.')
+  return clip
+}
 
 const report = computed(() => own.value?.measuring.report ?? null)
 /** What is known: while it goes on as far as it is, afterwards what was kept. */
@@ -32,7 +53,13 @@ const origin = computed(() => {
     [browserMachine() ?? '']: 'by this browser, on the machine that it runs on',
   }
   const where = `The values below were measured ${places[measured.installation] ?? 'on another computer, and say little about this one'}`
-  return `${where}: ${measured.processor}, ${measured.program}, ${dated(measured.at)}.`
+  const hasEfficiencies = devices.some(({ throughputs }) =>
+    throughputs.some(({ efficiency }) => efficiency !== undefined),
+  )
+  const by = hasEfficiencies
+    ? ` What encoders get out of a bit was measured by ${measured.efficiencyClip === undefined ? 'a made picture' : `“${measured.efficiencyClip}”`}.`
+    : ''
+  return `${where}: ${measured.processor}, ${measured.program}, ${dated(measured.at)}.${by}`
 })
 const isInUse = computed(
   () =>
@@ -54,7 +81,7 @@ const carried = computed(() =>
 
 <template>
   <section class="card p-3.5" aria-labelledby="measure-computer">
-    <div class="flex flex-wrap items-center gap-2">
+    <div class="flex flex-wrap items-end gap-2">
       <h3 id="measure-computer" class="text-lg">Measure this computer</h3>
       <span class="grow" />
       <template v-if="going">
@@ -67,15 +94,16 @@ const carried = computed(() =>
           type="button"
           class="button button-primary"
           :disabled="!own || own.missing !== null"
-          @click="measure('quick')"
+          @click="measure('quick', noClip)"
         >
           <Gauge class="size-4" /> Quick, about 90 s
         </button>
+        <SelectField v-model="chosen" class="w-44" label="Thorough, by" :choices="clips" />
         <button
           type="button"
           class="button"
           :disabled="!own || own.missing !== null"
-          @click="measure('thorough')"
+          @click="measure('thorough', clipToMeasure)"
         >
           Thorough, about 10 min
         </button>
@@ -91,7 +119,8 @@ const carried = computed(() =>
     <p v-if="!going" class="text-ink-2 mt-2 max-w-[75ch]">
       Real encodes of a moving picture, each by itself and several at once, on the machine that runs
       this application. The thorough pass also holds what every encoder makes against its original:
-      what it gets out of a bit. Leave it alone meanwhile. {{ origin }}
+      what it gets out of a bit, by the picture that is chosen. Leave it alone meanwhile.
+      {{ origin }}
     </p>
     <div v-if="known?.measured && !isInUse" class="mt-3 flex flex-wrap gap-x-8 gap-y-3">
       <MeasuredSpeeds :devices="known.devices" />

@@ -5,7 +5,6 @@ import {
   maxPictureClips,
   modelErrors,
 } from '@green-mantle/core/measured'
-import { mediaTypes } from '@green-mantle/core/picture'
 import type { OwnPicture } from '@green-mantle/core/show'
 import { pictureKindNames, renditionInWords } from '@green-mantle/core/words'
 import { Film, Square, Trash2 } from '@lucide/vue'
@@ -13,11 +12,10 @@ import { DateTime } from 'luxon'
 import { computed, ref } from 'vue'
 import MeasuringProgress from '~/components/encoders/MeasuringProgress.vue'
 import SelectField from '~/components/fields/SelectField.vue'
-import { storeFile } from '~/api/files'
 import type { StoredClip } from '~/api/pictures'
-import { chooseFiles, typeOfFile } from '~/composables/files'
 import { useOwnPictures } from '~/composables/ownPictures'
 import { useShowEditing } from '~/composables/showEditing'
+import { chooseClips, useStoredClips } from '~/composables/storedClips'
 import { useShowStore } from '~/stores/show'
 import MeasuredPoints from './MeasuredPoints.vue'
 
@@ -25,38 +23,22 @@ import MeasuredPoints from './MeasuredPoints.vue'
 const store = useShowStore()
 const editing = useShowEditing()
 const { known, going, problem, measure, stop, remove } = useOwnPictures()
+const { ownClips, ownClip } = useStoredClips()
 
 const report = computed(() => known.value?.measuring.report ?? null)
 const fromDisk = 'a file, or two …'
 const noOther = 'no other'
-const ownClips = computed(() =>
-  store.show.sources.flatMap(({ name, appearance }) =>
-    appearance.type === 'media file' ? [{ value: appearance.fileId, label: name }] : [],
-  ),
-)
 const clips = computed(() => [...ownClips.value, { value: fromDisk, label: fromDisk }])
 const others = computed(() => [{ value: noOther, label: noOther }, ...ownClips.value])
 const chosen = ref(clips.value[0]?.value ?? fromDisk)
 const other = ref(noOther)
-
-const ownClip = (choice: string): StoredClip[] =>
-  ownClips.value
-    .filter(({ value }) => value === choice)
-    .map(({ value, label }) => ({ fileId: value, name: label }))
 
 /** None where a file that was to be chosen was not. */
 async function clipsToMeasure(): Promise<StoredClip[]> {
   const second = ownClip(other.value)
   if (chosen.value !== fromDisk) return [...ownClip(chosen.value), ...second]
   // In one go: a browser opens no second dialog by itself.
-  const files = await chooseFiles(mediaTypes.join(','))
-  if (files.length + second.length > maxPictureClips)
-    throw new Error(`At most ${maxPictureClips} clips make one picture. Nothing was measured.`)
-  const stored: StoredClip[] = []
-  for (const file of files) {
-    const { id } = await storeFile(file, typeOfFile(file))
-    stored.push({ fileId: id, name: file.name.slice(0, 200) })
-  }
+  const stored = await chooseClips(maxPictureClips - second.length)
   return stored.length === 0 ? [] : [...stored, ...second]
 }
 

@@ -5,6 +5,7 @@ import {
   handOffSounds,
   type Protocol,
   protocols,
+  rtmpChunkLimitsBytes,
   streamNames,
 } from '@green-mantle/core/show'
 import { protocolNames } from '@green-mantle/core/words'
@@ -172,6 +173,14 @@ const derivedNames = computed(() => streamNames(props.destination).filter(Boolea
         optional
         :model-value="destination.path.lossPercent"
         @update:model-value="setPath({ lossPercent: $event })"
+      />
+      <QuantityField
+        v-if="destination.protocol === 'rtmp' || destination.protocol === 'rtmps'"
+        quantity="chunk size"
+        :label="`RTMP chunks, if not of ${rtmpChunkLimitsBytes.default}`"
+        optional
+        :model-value="destination.path.rtmpChunkBytes ?? null"
+        @update:model-value="setPath({ rtmpChunkBytes: $event ?? undefined })"
       />
     </div>
   </div>
