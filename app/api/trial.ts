@@ -8,6 +8,8 @@ import { ask, withJson } from './ask'
 export interface TrialChoices {
   seconds: number
   line: PracticeLineName | null
+  /** The address of a host of one's own that sends over RTMP go to; null for the listeners here. */
+  ownHost: string | null
   /** The file that each canvas shows; null for the moving test picture. */
   clips: Record<CanvasName, string | null>
 }

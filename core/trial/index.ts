@@ -1,5 +1,6 @@
 export * from './judging'
 export * from './keepingUp'
 export * from './linedUp'
+export * from './ownHost'
 export * from './trial'
 export * from './waits'

@@ -75,7 +75,13 @@ describe('the verdict of a trial', () => {
     ...{ processorShare: 0.5, pictureShare: 0.1, plannedShare: 0.4 },
   }
   const tried = (changes: Partial<TrialResult>) =>
-    trialVerdict({ processes: [kept], sends: [arrivedWithout()], line: null, ...changes })
+    trialVerdict({
+      processes: [kept],
+      sends: [arrivedWithout()],
+      line: null,
+      ownHost: null,
+      ...changes,
+    })
   const fine = { ...arrivedWithout(), findings: [] }
 
   it('says the gravest first', () => {
@@ -95,6 +101,7 @@ describe('the verdict of a trial', () => {
     expect(tried({ sends: [fine, differs] }).state).toBe('attention')
     expect(tried({ sends: [fine] }).state).toBe('fits')
     expect(tried({ sends: [fine], line: 'Cable' }).sentence).toContain('on that line')
+    expect(tried({ sends: [fine], ownHost: 'den.example' }).sentence).toContain('your own host')
   })
 })
 

@@ -161,7 +161,9 @@ export function judgedSend(
 export const keptUpSpeed = 0.98
 
 /** What a trial says, as a sentence with how grave it is. */
-export function trialVerdict(result: Pick<TrialResult, 'processes' | 'sends' | 'line'>): {
+export function trialVerdict(
+  result: Pick<TrialResult, 'processes' | 'sends' | 'line' | 'ownHost'>,
+): {
   state: 'fits' | 'attention' | 'fails'
   sentence: string
 } {
@@ -174,7 +176,13 @@ export function trialVerdict(result: Pick<TrialResult, 'processes' | 'sends' | '
       sentence: `This computer makes ${shareInWords(slow.speed ?? 0)} of the ${slow.canvas} canvas in time`,
     }
   const nothing = result.sends.find(({ arrivedWords }) => arrivedWords === null)
-  if (nothing) return { state: 'fails', sentence: `Nothing arrived at ${nothing.name}` }
+  if (nothing)
+    return {
+      state: 'fails',
+      sentence: result.ownHost
+        ? `Nothing for ${nothing.name} left for your own host`
+        : `Nothing arrived at ${nothing.name}`,
+    }
   const refused = result.sends.find(({ findings }) =>
     findings.some(({ kind }) => kind === 'breach'),
   )
@@ -182,6 +190,8 @@ export function trialVerdict(result: Pick<TrialResult, 'processes' | 'sends' | '
   const differing = result.sends.find(({ findings }) => findings.length > 0)
   if (differing)
     return { state: 'attention', sentence: `${differing.name} is not sent quite what was planned` }
+  if (result.ownHost)
+    return { state: 'fits', sentence: 'Everything leaves for your own host as planned' }
   return {
     state: 'fits',
     sentence: result.line

@@ -82,6 +82,8 @@ export const trialResultSchema = z.strictObject({
   input: shortTextSchema,
   /** The practice line; null where nothing held the sends back. */
   line: shortTextSchema.nullable(),
+  /** The user's own host that sends over RTMP went to, by name and port; null where they went to listeners here. */
+  ownHost: shortTextSchema.nullable().default(null),
   processes: z.array(trialProcessSchema).max(2),
   sends: z.array(trialSendSchema).max(300),
   recordings: z.array(trialRecordingSchema).max(10),

@@ -1,12 +1,11 @@
-import { connect, type Socket } from 'node:net'
-import { connect as connectTls } from 'node:tls'
+import type { Socket } from 'node:net'
 import RtmpClient from 'node-media-server/src/protocol/rtmp_client.js'
 import Rtmp, { type MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+import { openIngestSocket } from './ingestSocket'
 import type { Ingest, Publisher } from './publisher'
 
 const connectSeconds = 10
 const idleSeconds = 20
-const defaultPorts: Readonly<Record<string, number>> = { 'rtmp:': 1935, 'rtmps:': 443 }
 /** Chunks of a message carry its stream's number at this place behind a header of one byte. */
 const streamNumberAt = 8
 
@@ -51,30 +50,6 @@ class Client extends RtmpClient {
 const withoutKey = (words: string, key: string): string =>
   (key === '' ? words : words.replaceAll(key, '…')).slice(0, 300)
 
-function openSocket(address: URL): Promise<Socket> {
-  const port = Number(address.port) || (defaultPorts[address.protocol] ?? 1935)
-  const host = address.hostname.replaceAll(/[[\]]/g, '')
-  return new Promise((resolve, reject) => {
-    const isSecure = address.protocol === 'rtmps:'
-    const socket = isSecure ? connectTls({ host, port, servername: host }) : connect({ host, port })
-    const fail = (error: Error): void => {
-      clearTimeout(deadline)
-      socket.destroy()
-      reject(error)
-    }
-    const deadline = setTimeout(
-      () => fail(new Error(`nothing answers at ${host}:${port}`)),
-      connectSeconds * 1000,
-    )
-    socket.once('error', fail)
-    socket.once(isSecure ? 'secureConnect' : 'connect', () => {
-      clearTimeout(deadline)
-      socket.off('error', fail)
-      resolve(socket)
-    })
-  })
-}
-
 /** Connects to an ingest and asks it to take a send; rejects, in words, where it does not. */
 export async function publishOverRtmp(
   { address, key }: Ingest,
@@ -82,7 +57,7 @@ export async function publishOverRtmp(
 ): Promise<Publisher> {
   const url = new URL(address)
   const app = decodeURIComponent(url.pathname.replaceAll(/^\/+|\/+$/g, '')) + url.search
-  const socket = await openSocket(url)
+  const socket = await openIngestSocket(url)
   if (signal.aborted) {
     socket.destroy()
     throw new Error('it was stopped')

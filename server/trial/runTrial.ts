@@ -24,6 +24,7 @@ import {
 import { renditionInWords } from '@green-mantle/core/words'
 import { makeWorkFolder } from '../files/workFolders'
 import { pacedDatagrams, type PacedDatagrams } from '../line/pacedDatagrams'
+import { ownHostRelay, type OwnHostRelay } from '../line/ownHostRelay'
 import { pacedProxy, type PacedProxy } from '../line/pacedProxy'
 import { type Pacer, practicePacer } from '../line/pacer'
 import {
@@ -48,6 +49,8 @@ export interface TrialOptions {
   seconds: number
   /** null sends to the listeners as fast as they take it. */
   line: PracticeLineName | null
+  /** The address of a host of the user's own that sends over RTMP go to instead; null for listeners here. */
+  ownHost: string | null
   /** The file that a canvas shows; null for the moving test picture. */
   clips: Record<CanvasName, string | null>
   /** A stored file, piece by piece. */
@@ -65,11 +68,12 @@ function addressIn(
   { key, feed }: EncodedOutput,
   {
     listeners,
-    proxyPort,
+    through,
     folder,
   }: {
     listeners: ReadonlyMap<string, ListenedSend>
-    proxyPort: number | null
+    /** What sends over RTMP go through instead of straight to their listeners; null where nothing is. */
+    through: string | null
     folder: string
   },
 ): string {
@@ -80,9 +84,7 @@ function addressIn(
   // Over SRT the listener itself holds back what comes in.
   if (listener.address.startsWith('srt:'))
     return `${listener.address}?streamid=${listener.streamKey}`
-  const address = new URL(listener.address)
-  if (proxyPort !== null) address.port = `${proxyPort}`
-  return `${address.href}/${listener.streamKey}`
+  return `${through ?? listener.address}/${listener.streamKey}`
 }
 
 interface RunningCanvas {
@@ -249,11 +251,25 @@ async function likenessesOf({
  * canvas, to listeners of ours that nobody watches. Leaves nothing running and no files.
  */
 export async function runTrial(options: TrialOptions): Promise<TrialResult> {
-  const { showId, show, seconds, line, clips: files, signal, report, installation } = options
+  const { showId, show, seconds, line, ownHost, clips: files } = options
+  const { signal, report, installation } = options
   const folder = await makeWorkFolder('trial')
   let pacer: Pacer | undefined
   let proxy: PacedProxy | undefined
+  let relay: OwnHostRelay | undefined
   let datagrams: PacedDatagrams | undefined
+  /** What sends over RTMP go through on their way to where listeners hear them; null for straight there. */
+  async function wayTo(listener: string): Promise<string | null> {
+    const address = new URL(listener)
+    if (ownHost !== null) {
+      relay = await ownHostRelay(ownHost, Number(address.port))
+      return relay.address
+    }
+    if (!pacer) return null
+    proxy = await pacedProxy(Number(address.port), pacer)
+    address.port = `${proxy.port}`
+    return address.href
+  }
   const running: RunningCanvas[] = []
   try {
     report('Making ready what the canvases show')
@@ -285,7 +301,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     })
     const listeners = new Map((listeningState(showId)?.sends ?? []).map((send) => [send.key, send]))
     const rtmp = [...listeners.values()].find(({ address }) => address?.startsWith('rtmp:'))
-    if (pacer && rtmp?.address) proxy = await pacedProxy(Number(new URL(rtmp.address).port), pacer)
+    const through = rtmp?.address ? await wayTo(rtmp.address) : null
     report('Measuring what decoding and scaling take')
     const pictureShares = await measurePictureShares(
       canvases.map((canvas) => ({ canvas, clip: clips.get(canvas.canvas) as string })),
@@ -293,7 +309,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     )
     if (!signal.aborted) {
       report('Sending')
-      const where = { listeners, proxyPort: proxy?.port ?? null, folder }
+      const where = { listeners, through, folder }
       for (const canvas of canvases)
         running.push(runCanvas(show, canvas, clips.get(canvas.canvas) as string, where, seconds))
       const began = performance.now()
@@ -350,6 +366,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
         planKey: rehearsalKey(show),
         input: inputInWords(canvases.map(({ canvas }) => files[canvas])),
         line: line === null ? null : practiceLines[line].name,
+        ownHost: relay && ownHost !== null ? new URL(ownHost).host : null,
         processes,
         sends,
         recordings,
@@ -360,6 +377,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     await Promise.all(running.map(({ program }) => program.kill()))
     if (listeningState(showId)) await beginListening(showId, show)
     await proxy?.close()
+    await relay?.close()
     datagrams?.close()
     pacer?.stop()
     await rm(folder, { recursive: true, force: true })

@@ -1,7 +1,9 @@
 import { execFileSync, spawn } from 'node:child_process'
 import { once } from 'node:events'
+import { type AddressInfo, createServer, type Server } from 'node:net'
 import type { Page } from '@playwright/test'
 import { localAddresses } from '../../server/listeners/localNetwork'
+import { takeRtmp } from '../../server/listeners/rtmpConnection'
 import { expect, expectAccessible, storeShow, test } from './fixtures'
 import { smallShow as small } from './smallShow'
 import { demoShow } from '@green-mantle/demo'
@@ -29,7 +31,21 @@ async function openTrial(page: Page, address: string, show = small): Promise<str
   return id
 }
 
-test('the plan is tried for real: the computer keeps up, and all sends arrive as planned', async ({
+/** A host of the user's own, which takes whatever is sent to it over RTMP. */
+async function ownHost(): Promise<{ address: string; taken: Set<string>; server: Server }> {
+  const taken = new Set<string>()
+  const server = createServer((socket) =>
+    takeRtmp(socket, (application, name) => {
+      taken.add(`${application}/${name}`)
+      return { packet: () => {}, ended: () => {}, bytes: () => {} }
+    }),
+  ).listen(0, '127.0.0.1')
+  await once(server, 'listening')
+  const { port } = server.address() as AddressInfo
+  return { address: `rtmp://127.0.0.1:${port}/den`, taken, server }
+}
+
+test('the plan is tried for real, to a host of one’s own: the computer keeps up, and all is sent as planned', async ({
   page,
   stack,
 }) => {
@@ -37,7 +53,16 @@ test('the plan is tried for real: the computer keeps up, and all sends arrive as
   const id = await openTrial(page, stack.application.address, withSrt)
   await expect(page.getByRole('heading', { name: 'Not tried yet' })).toBeVisible()
   await page.getByLabel('For', { exact: true }).selectOption({ label: '15 s' })
-  await page.getByRole('button', { name: /^Try it/ }).click()
+  await page.getByLabel('Sent', { exact: true }).selectOption({ label: 'to a host of your own' })
+  const begin = page.getByRole('button', { name: /^Try it/ })
+  await expect(begin).toBeDisabled()
+  const host = await ownHost()
+  const address = page.getByLabel('Its RTMP address')
+  await address.fill('den.example')
+  await expect(page.getByText('this is no address')).toBeVisible()
+  await address.fill(host.address)
+  await address.press('Enter')
+  await begin.click()
   await expect(page.getByRole('progressbar')).toBeVisible()
   // A second trial at once would slow both.
   const second = await fetch(`${stack.application.address}/api/shows/${id}/trial`, {
@@ -51,6 +76,9 @@ test('the plan is tried for real: the computer keeps up, and all sends arrive as
   expect(second.status).toBe(409)
   const arrived = page.getByRole('region', { name: 'What arrived' })
   await expect(arrived).toBeVisible({ timeout: 90_000 })
+  await expect(page.getByText(`over the real line to ${new URL(host.address).host}`)).toBeVisible()
+  expect([...host.taken].map((name) => name.split('/')[0])).toEqual(['den', 'den'])
+  host.server.close()
   await expect(arrived).toContainText('640×360, h264 High')
   await expect(arrived).toContainText('360×640, h264 High')
   await expect(page.getByRole('region', { name: 'What the computer did' })).toContainText('×')

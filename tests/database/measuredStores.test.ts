@@ -46,6 +46,7 @@ describe('the last trial of a show', () => {
     planKey: '0011',
     input: 'test picture',
     line: null,
+    ownHost: null,
     processes: [],
     sends: [],
     recordings: [{ name: 'Archive', megabytes: 3, plannedMegabytes: 3.1 }],

@@ -7,12 +7,14 @@ import { DateTime } from 'luxon'
 import { computed, reactive, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import { offerCommands } from '~/commands/commands'
+import AddressField from '~/components/destinations/AddressField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import RehearsalWays from '~/components/rehearse/RehearsalWays.vue'
 import PointEncoder from '~/components/trial/PointEncoder.vue'
 import WhatArrived from '~/components/trial/WhatArrived.vue'
 import WhatComputerDid from '~/components/trial/WhatComputerDid.vue'
 import { useCanvasClips } from '~/composables/canvasClips'
+import { useOwnHost } from '~/composables/ownHost'
 import { useTrial } from '~/composables/trial'
 import { useShowStore } from '~/stores/show'
 
@@ -21,27 +23,39 @@ const trial = useTrial()
 const { result, isGoing, isOfThisPlan, listening, problem } = trial
 
 const unheld = 'unheld' as const
+const toOwnHost = 'to own host' as const
 const seconds = ref<number>(trialSecondsLimits.default)
 const durations = [15, 30, 60, 120].map((value) => ({ value, label: `${value} s` }))
-const line = ref<PracticeLineName | typeof unheld>(unheld)
+const line = ref<PracticeLineName | typeof unheld | typeof toOwnHost>(unheld)
 const lines = [
   { value: unheld, label: 'straight to the listeners' },
   ...practiceLineNames.map((value) => ({
     value,
     label: `practice line: ${practiceLines[value].name}`,
   })),
+  { value: toOwnHost, label: 'to a host of your own' },
 ]
+const { address: ownHost, protocol: ownHostProtocol, isRight: isOwnHostRight } = useOwnHost()
+const isToOwnHost = computed(() => line.value === toOwnHost)
 
 const state = computed(() => trial.trial.value?.state ?? null)
 const missing = computed(() => trial.trial.value?.missing ?? null)
 const hasSends = computed(() => store.verdict.budget.sends.length > 0)
+const canBegin = computed(
+  () => hasSends.value && missing.value === null && (!isToOwnHost.value || isOwnHostRight.value),
+)
 const verdict = computed(() => (result.value ? trialVerdict(result.value) : null))
 const tones = { fits: 'text-moss', attention: 'text-ochre', fails: 'text-madder' } as const
 const about = computed(() => {
   if (!result.value) return 'Real encoders and real sends, to listeners that nobody watches.'
-  const { at, seconds: length, line: by, input } = result.value
+  const { at, seconds: length, line: by, ownHost: to, input } = result.value
   const when = DateTime.fromISO(at).toLocaleString(DateTime.DATETIME_MED)
-  const over = by === null ? 'straight to listeners of our own' : `over the practice line ${by}`
+  const over =
+    to !== null
+      ? `over the real line to ${to}, where only what left is known (sends over SRT to listeners here)`
+      : by === null
+        ? 'straight to listeners of our own'
+        : `over the practice line ${by}`
   return `Sent for real from this computer for ${length} s, ${over}, with the ${input}, on ${when}. Nobody saw it.`
 })
 /** Whether what this computer did says little of the plan, which has another one in mind. */
@@ -66,7 +80,8 @@ const clipOf = (canvas: CanvasName): string | null =>
 const begin = (): Promise<void> =>
   trial.begin({
     seconds: seconds.value,
-    line: line.value === unheld ? null : line.value,
+    line: line.value === unheld || line.value === toOwnHost ? null : line.value,
+    ownHost: isToOwnHost.value ? ownHost.value : null,
     clips: { landscape: clipOf('landscape'), vertical: clipOf('vertical') },
   })
 
@@ -76,7 +91,7 @@ offerCommands([
     label: 'Try the plan for real',
     group: 'Rehearse',
     keys: 'r',
-    isPossible: () => !isGoing.value && hasSends.value && missing.value === null,
+    isPossible: () => !isGoing.value && canBegin.value,
     run: () => void begin(),
   },
   {
@@ -121,6 +136,13 @@ offerCommands([
         :choices="choices"
       />
       <SelectField v-model="line" class="w-60" label="Sent" :choices="lines" />
+      <AddressField
+        v-if="isToOwnHost"
+        v-model="ownHost"
+        class="w-72"
+        label="Its RTMP address"
+        :protocol="ownHostProtocol"
+      />
       <SelectField v-model="seconds" class="w-24" label="For" :choices="durations" />
       <button v-if="isGoing" type="button" class="button" @click="trial.stop()">
         <Square class="size-4" /> Stop
@@ -129,7 +151,7 @@ offerCommands([
         v-else
         type="button"
         class="button button-primary"
-        :disabled="!hasSends || missing !== null"
+        :disabled="!canBegin"
         @click="begin"
       >
         <Play class="size-4" /> {{ result ? 'Try again' : 'Try it' }}, {{ seconds }} s

@@ -1,6 +1,6 @@
 import { practiceLineNames } from '@green-mantle/core/network'
 import { fileIdSchema } from '@green-mantle/core/show'
-import { trialSecondsLimits } from '@green-mantle/core/trial'
+import { ownHostProblem, trialSecondsLimits } from '@green-mantle/core/trial'
 import { setResponseStatus } from 'h3'
 import { z } from 'zod'
 import { readOwnComputer } from '../../../../database/computer/computerStore'
@@ -15,15 +15,25 @@ import { readJsonBody } from '../../../../http/readJsonBody'
 import { showIdOf, showNotFound } from '../../../../http/showRequests'
 import { beginTrial } from '../../../../trial/trialJob'
 
+const ownHostSchema = z
+  .string()
+  .trim()
+  .max(500)
+  .superRefine((address, context) => {
+    const problem = ownHostProblem(address)
+    if (problem !== null) context.addIssue({ code: 'custom', message: problem })
+  })
+
 /** Begins to run the plan of the show, as it is saved, for real. */
 export default apiHandler(async (event) => {
   const showId = showIdOf(event)
-  const { seconds, line, clips } = await readJsonBody(event, {
+  const { seconds, line, ownHost, clips } = await readJsonBody(event, {
     name: 'A trial',
     limitBytes: 1000,
     schema: z.strictObject({
       seconds: z.int().min(trialSecondsLimits.min).max(trialSecondsLimits.max),
       line: z.enum(practiceLineNames).nullable(),
+      ownHost: ownHostSchema.nullable().default(null),
       clips: z.strictObject({
         landscape: fileIdSchema.nullable(),
         vertical: fileIdSchema.nullable(),
@@ -36,7 +46,7 @@ export default apiHandler(async (event) => {
   if (!stored) throw showNotFound()
   const { installation } = await readOwnComputer(database)
   const began = beginTrial({
-    ...{ showId, show: stored.show, installation, seconds, line, clips },
+    ...{ showId, show: stored.show, installation, seconds, line, ownHost, clips },
     pieces: (fileId) => readWholeFile(database, fileId),
     keep: (result) => keepTrial(database, showId, result),
   })
