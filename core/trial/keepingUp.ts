@@ -15,12 +15,13 @@ export interface LighterEncode {
   lostPoints: number
 }
 
-/** How a computer that did not keep up would. */
-export interface KeepingUp {
-  lighter: LighterEncode[]
-  /** What all that is encoded, decoded and scaled would then take of the processor, 1 = all of it. */
-  processorShare: number
-}
+/**
+ * How a computer that did not keep up would, or that less effort alone does not help. With what all that
+ * is encoded, decoded and scaled would then take of the processor, 1 = all of it.
+ */
+export type KeepingUp =
+  | { name: 'less effort'; lighter: LighterEncode[]; processorShare: number }
+  | { name: 'too much'; processorShare: number }
 
 interface LighterOption {
   effort: Effort
@@ -161,8 +162,7 @@ function measuredOf(
  * With which efforts a computer would keep up with a plan that it was tried with: those that lose the
  * fewest points, by priority, among all that take at most what is usually planned of a processor,
  * decoding and scaling with them. Loads are the plan's, corrected by what was measured of each canvas.
- * null where what it took is not known, where efforts that are pinned or the smallest there are leave
- * no such choice, or where nothing has to change.
+ * null where what it took is not known, or where nothing has to change.
  */
 export function effortsThatKeepUp(
   show: Show,
@@ -186,7 +186,14 @@ export function effortsThatKeepUp(
     classes.map(({ options }) => options),
     plannedEncoderShare - pictures,
   )
-  if (!found) return null
+  const shareOf = (options: readonly LighterOption[]): number =>
+    options.reduce((sum, { share }) => sum + share, 0)
+  if (!found) {
+    const least = classes.map(({ options }) =>
+      options.reduce((a, b) => (b.share < a.share ? b : a)),
+    )
+    return { name: 'too much', processorShare: pictures + shareOf(least) }
+  }
   const taken = classes.map(({ encode, options }, index) => ({
     encode,
     option: options[found[index] as number] as LighterOption,
@@ -201,8 +208,6 @@ export function effortsThatKeepUp(
       lostPoints: option.lostPoints,
     }))
   if (lighter.length === 0) return null
-  return {
-    lighter,
-    processorShare: pictures + taken.reduce((sum, { option }) => sum + option.share, 0),
-  }
+  const processorShare = pictures + shareOf(taken.map(({ option }) => option))
+  return { name: 'less effort', lighter, processorShare }
 }

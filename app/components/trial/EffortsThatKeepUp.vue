@@ -13,13 +13,20 @@ const editing = useFitEditing()
 
 const keepingUp = computed(() => effortsThatKeepUp(store.show, props.result.processes))
 const action = computed(() => {
-  const efforts = keepingUp.value?.lighter.length === 1 ? 'this effort' : 'these efforts'
+  const isOne = keepingUp.value?.name === 'less effort' && keepingUp.value.lighter.length === 1
+  const efforts = isOne ? 'this effort' : 'these efforts'
   return `${store.show.fit.automatic ? 'Pin' : 'Set'} ${efforts}`
 })
 </script>
 
 <template>
-  <div v-if="keepingUp" class="mt-2 flex flex-wrap items-start gap-3">
+  <p v-if="keepingUp?.name === 'too much'" class="mt-2 flex items-start gap-2">
+    <TriangleAlert class="text-ochre mt-0.5 size-4 shrink-0" aria-hidden="true" />
+    Less effort alone does not help: with the least that is not pinned, all of it would still take
+    {{ shareInWords(keepingUp.processorShare) }} of the processor. Fewer pixels, frames or encodes
+    do.
+  </p>
+  <div v-else-if="keepingUp" class="mt-2 flex flex-wrap items-start gap-3">
     <div class="flex min-w-64 flex-1 items-start gap-2">
       <TriangleAlert class="text-ochre mt-0.5 size-4 shrink-0" aria-hidden="true" />
       <div>
