@@ -46,6 +46,16 @@ describe('relays, backups and ladders', () => {
     expect(allBreaches(show(20_000, [{ ...through, on: false }, fed]))).toEqual([])
   })
 
+  it('a relay that feeds nobody is sent nothing, and so breaks no rule', () => {
+    const idle = relay()
+    const strict = { ...idle, rules: { ...idle.rules, mostVideoBitrateKbps: 4000 } }
+    expect(allBreaches(show(20_000, [strict]))).toEqual([])
+    const fed = destination({}, {}, { relayId: strict.id })
+    expect(allBreaches(show(20_000, [strict, fed]))).toMatchObject([
+      { destinationId: strict.id, rule: 'video bitrate' },
+    ])
+  })
+
   it('a backup is sent as well, from the same encode', () => {
     const plain = destination()
     const doubled = { ...plain, backupAddress: 'rtmps://second.example/live' }

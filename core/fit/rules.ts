@@ -8,6 +8,7 @@ import {
   relayOf,
   type Rendition,
   type Rules,
+  sentDirectly,
 } from '../show'
 import {
   checkAudioBitrate,
@@ -241,13 +242,16 @@ function breachesThroughRelay(
   ).map((breach) => ({ ...breach, destinationId: relay.id }))
 }
 
-/** The breaches of every destination that is on. */
+/** The breaches of everything that is sent. */
 export function allBreaches(show: {
   destinations: readonly Destination[]
   canvasPair: CanvasPair
 }): Breach[] {
+  const direct = new Set(sentDirectly(show.destinations))
   return show.destinations.filter(isTaken).flatMap((destination) => {
-    if (destination.relayId === null) return breachesOf(destination, show.canvasPair)
+    // A relay that feeds nobody is sent nothing.
+    if (destination.relayId === null)
+      return direct.has(destination) ? breachesOf(destination, show.canvasPair) : []
     const relay = relayOf(show.destinations, destination)
     return relay ? breachesThroughRelay(destination, relay, show.canvasPair) : []
   })

@@ -96,6 +96,25 @@ describe('what sends take', () => {
     }
   })
 
+  it('knows the chunks and the loss of each path by themselves', () => {
+    const tableFor = wireTables(steps)
+    const paths = [
+      { ...path(null, null), rtmpChunkBytes: 128 },
+      path(null, null),
+      { ...path(null, null), rtmpChunkBytes: 65_536 },
+      path(null, 3),
+    ]
+    for (const own of paths)
+      for (const protocol of protocols) {
+        const table = tableFor({ protocol, path: own, backupAddress: null }, rendition)
+        expect([...table]).toEqual(
+          steps.map((videoBitrateKbps) =>
+            Math.ceil(wireRateKbps({ ...rendition, videoBitrateKbps }, protocol, own)),
+          ),
+        )
+      }
+  })
+
   it('ends where the path carries no more', () => {
     const ceilingKbps = tcpCeilingKbps(100, 0.1)
     const sender = { protocol: 'rtmps', path: path(100, 0.1), backupAddress: null } as const

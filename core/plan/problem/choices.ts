@@ -43,9 +43,9 @@ export function wireTables(
   const known = new Map<string, Int32Array>()
   const oneIngest = ({ protocol, path }: Sender, rendition: Rendition): Int32Array => {
     const { framesPerSecond, bFrames, audioCodec, audioBitrateKbps, audioSampleRateHz } = rendition
-    // Only over SRT it hangs on the path what is sent.
-    const loss = protocol === 'srt' ? path.lossPercent : null
-    const key = `${protocol} ${loss} ${framesPerSecond} ${bFrames} ${audioCodec} ${audioBitrateKbps} ${audioSampleRateHz}`
+    // What of the path it hangs on: over SRT its loss, over RTMP the chunks.
+    const ofPath = protocol === 'srt' ? path.lossPercent : path.rtmpChunkBytes
+    const key = `${protocol} ${ofPath} ${framesPerSecond} ${bFrames} ${audioCodec} ${audioBitrateKbps} ${audioSampleRateHz}`
     const table = known.get(key)
     if (table) return table
     const sent = { ...rendition }

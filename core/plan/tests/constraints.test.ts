@@ -1,6 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { allBreaches, budgetOf, overloads, pathCeilings } from '../../fit'
 import type { Show } from '../../show'
+import { fitShow } from '../fitShow'
+import { withPlan } from '../showPlan'
 import { type ShowProblem, showProblem } from '../problem/showProblem'
 import { type Progress, solving } from '../search/solve'
 import { withUpload } from '../advice/resourceUse'
@@ -55,6 +58,20 @@ describe('plans of shows that are seldom drawn', () => {
       .map(([show, from]): Show => ({ ...show, pictureKind: 'own', ownPicture: wildPicture(from) }))
     check(judged, 80, (show) => {
       planned(showProblem(show))
+    })
+  })
+
+  it('keep what the page says by its own sums: rules, line, paths, computer, disk and encodes', () => {
+    check(wild, 60, (show) => {
+      const { parts, worth } = fitShow(show)
+      if (!parts) return
+      const after = withPlan(show, parts)
+      const { spareKbps, encodeCount } = budgetOf(after)
+      expect(allBreaches(after)).toEqual([])
+      expect(spareKbps).toBeGreaterThanOrEqual(0)
+      expect(overloads(after)).toEqual([])
+      expect(pathCeilings(after).every(({ fits }) => fits)).toBe(true)
+      expect(encodeCount).toBe(worth?.encodes)
     })
   })
 

@@ -1,13 +1,20 @@
 import { uniformInt } from 'pure-rand/distribution/uniformInt'
 import { mersenne } from 'pure-rand/generator/mersenne'
-import { type Destination, newDestination, pinnable, type Rendition, type Show } from '../../show'
+import {
+  type Destination,
+  newDestination,
+  pinnable,
+  protocols,
+  type Rendition,
+  type Show,
+} from '../../show'
 import { randomShow } from './testShows'
 
 /**
  * Shows of the kinds that are seldom drawn: relays with pins, places and least bitrates; ladders with
  * more steps than their rules take and pins on the lower ones; odd frame rates; priorities tied or at
  * the ends; devices without sessions, or none known; recordings on a full disk; bitrates that no step
- * meets; hand-offs that break their rules.
+ * meets; hand-offs that break their rules; protocols, paths and second ingests of all kinds.
  */
 export function wildShow(seed: number, destinations: number): Show {
   const generator = mersenne(seed)
@@ -67,10 +74,23 @@ export function wildShow(seed: number, destinations: number): Show {
         }
       : destination,
   )
+  const onItsPath = (destination: Destination): Destination => {
+    const rtmpChunkBytes = pick([undefined, undefined, 128, 1024, 65_536])
+    return {
+      ...destination,
+      protocol: pick(protocols),
+      backupAddress: pick([null, null, 'rtmps://second.example/live']),
+      path: {
+        roundTripMilliseconds: pick([null, 20, 80]),
+        lossPercent: pick([null, 0, 0.1, 3]),
+        ...(rtmpChunkBytes !== undefined && { rtmpChunkBytes }),
+      },
+    }
+  }
   const computer = pick(['as it is', 'as it is', 'unknown', 'no sessions'] as const)
   return {
     ...show,
-    destinations: fed,
+    destinations: chance(50) ? fed.map(onItsPath) : fed,
     canvasPair: { ...show.canvasPair, framesPerSecond: pick([24, 25, 30, 50, 60, 60]) },
     computer: {
       ...show.computer,

@@ -33,6 +33,13 @@ function set(label: string, changes: Partial<Destination>): void {
 }
 const setPath = (changes: Partial<Destination['path']>): void =>
   set('Set the path to', { path: { ...props.destination.path, ...changes } })
+/** Where nothing is known of them they are absent. */
+function setChunks(rtmpChunkBytes: number | null): void {
+  const { rtmpChunkBytes: _, ...path } = props.destination.path
+  set('Set the path to', {
+    path: rtmpChunkBytes === null ? path : { ...path, rtmpChunkBytes },
+  })
+}
 const setHandOff = (changes: Partial<Destination['handOff']>): void =>
   set('Set the hand-off to', { handOff: { ...props.destination.handOff, ...changes } })
 
@@ -180,7 +187,7 @@ const derivedNames = computed(() => streamNames(props.destination).filter(Boolea
         :label="`RTMP chunks, if not of ${rtmpChunkLimitsBytes.default}`"
         optional
         :model-value="destination.path.rtmpChunkBytes ?? null"
-        @update:model-value="setPath({ rtmpChunkBytes: $event ?? undefined })"
+        @update:model-value="setChunks"
       />
     </div>
   </div>
