@@ -5,6 +5,7 @@ import {
   bitsForTheSame,
   efficienciesFrom,
   efficiencyBitratesKbps,
+  furtherBitrateKbps,
   type LikenessPoint,
   withEarlierEfficiencies,
 } from './efficiency'
@@ -60,6 +61,39 @@ describe('how many times the bits another encoder needs', () => {
 
 describe('what encoders get out of a bit', () => {
   const reference = straight(efficiencyBitratesKbps('h264'), 1)
+
+  it('is asked for at further bitrates until enough of what the reference reaches is reached', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.15, max: 12, noNaN: true }), (efficiency) => {
+        const bitrates = efficiencyBitratesKbps('h264')
+        for (;;) {
+          const next = furtherBitrateKbps(
+            { codec: 'h264', points: straight(bitrates, efficiency) },
+            reference,
+          )
+          if (next === null) break
+          bitrates.push(next)
+        }
+        expect(bitrates.length).toBeLessThanOrEqual(5)
+        const measured = efficienciesFrom(
+          [{ codec: 'h264', effort: 'fine', points: straight(bitrates, efficiency) }],
+          reference,
+        )
+        // Four times as good or as bad is within two halvings or doublings; whatever is said is right.
+        if (efficiency > 0.25 && efficiency < 4) expect(measured).toHaveLength(1)
+        for (const said of measured) expect(said.efficiency / efficiency).toBeCloseTo(1, 1)
+      }),
+    )
+    expect(furtherBitrateKbps({ codec: 'h264', points: reference }, reference)).toBeNull()
+    expect(furtherBitrateKbps({ codec: 'h264', points: [] }, reference)).toBeNull()
+  })
+
+  it('is not said where so little is shared that a mean over it says nothing', () => {
+    const saturated = straight([250, 600, 1500], 8)
+    expect(bitsForTheSame(reference, saturated)).not.toBeNull()
+    const all = [{ codec: 'av1' as const, effort: 'fine' as const, points: saturated }]
+    expect(efficienciesFrom(all, reference)).toEqual([])
+  })
 
   it('is told of those that were as good as the reference somewhere, to three digits', () => {
     const measured = efficienciesFrom(

@@ -53,6 +53,40 @@ function bitsOver(points: readonly LikenessPoint[]) {
 
 const integrationSteps = 60
 
+/** Of the likeness that the reference reaches, how much an encoder has to reach too: a mean over less says little. */
+const overlap = { wanted: 0.5, min: 0.25 } as const
+const maxFurtherEncodes = 2
+
+/** The likeness that two encoders both reach, as a share of what the first reaches; 0 where it is nothing. */
+function sharedLikeness(
+  reference: readonly LikenessPoint[],
+  other: readonly LikenessPoint[],
+): number {
+  const [a, b] = [bitsOver(reference), bitsOver(other)]
+  if (!a || !b) return 0
+  return Math.max(0, Math.min(a.to, b.to) - Math.max(a.from, b.from)) / (a.to - a.from)
+}
+
+/**
+ * The kb/s at which to encode once more where an encoder's points have too little in common with those
+ * of the reference: half of the lowest where they are all too good, twice the highest where they are
+ * not good enough. null where they tell enough, or there were so many already.
+ */
+export function furtherBitrateKbps(
+  { codec, points }: Pick<EncoderPoints, 'codec' | 'points'>,
+  reference: readonly LikenessPoint[],
+): number | null {
+  const isEnough =
+    points.length === 0 ||
+    points.length >= efficiencyBitratesKbps(codec).length + maxFurtherEncodes ||
+    sharedLikeness(reference, points) >= overlap.wanted
+  if (isEnough) return null
+  const bitrates = points.map(({ videoBitrateKbps }) => videoBitrateKbps)
+  const worst = (of: readonly LikenessPoint[]): number => Math.min(...of.map(({ ssim }) => ssim))
+  const isTooGood = worst(points) > worst(reference)
+  return Math.max(1, Math.round(isTooGood ? Math.min(...bitrates) / 2 : Math.max(...bitrates) * 2))
+}
+
 /**
  * How many times the bits of the one encoder another needs for the same likeness: the mean of the
  * logarithm over all that both reach (Bjøntegaard 2001, VCEG-M33, "BD rate"; with curves that never fall
@@ -79,7 +113,7 @@ const limits = { min: 0.05, max: 20 } as const
 
 /**
  * What the encoders get out of a bit, with the reference, software H.264 at its finest, as 1; without
- * those that are no way as good or as bad as it is at any of its bitrates.
+ * those that are as good or as bad as it is over too little of what it reaches.
  */
 export function efficienciesFrom(
   encoders: readonly EncoderPoints[],
@@ -87,7 +121,7 @@ export function efficienciesFrom(
 ): (Pick<Throughput, 'codec' | 'effort'> & { efficiency: number })[] {
   return encoders.flatMap(({ codec, effort, points }) => {
     const times = bitsForTheSame(reference, points)
-    if (times === null) return []
+    if (times === null || sharedLikeness(reference, points) < overlap.min) return []
     const efficiency = Math.min(limits.max, Math.max(limits.min, 1 / times))
     return [{ codec, effort, efficiency: Number(efficiency.toPrecision(3)) }]
   })

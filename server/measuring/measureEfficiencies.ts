@@ -6,6 +6,7 @@ import {
   efficiencyBitratesKbps,
   efficiencyClip,
   type EncoderPoints,
+  furtherBitrateKbps,
   type LikenessPoint,
 } from '@green-mantle/core/measured'
 import type { Device, Throughput } from '@green-mantle/core/show'
@@ -87,36 +88,53 @@ export async function makeLikenessReference(
   return { ...reference, points: await pointsOf(finest, softwareEncoder, reference) }
 }
 
-/** One encode at each bitrate, held against the original; one that fails leaves its point out. */
+/** One encode, held against the original; null where it failed. */
+async function pointOf(
+  { before, after }: ReturnType<DeviceEncoder>,
+  { path, work }: LikenessReference,
+): Promise<LikenessPoint | null> {
+  const encoded = join(work.folder, 'encoded.mkv')
+  const { worked } = await ask(
+    'ffmpeg',
+    [...quiet, ...before, '-i', path, '-map', '0:v:0', ...after, encoded],
+    { timeLimitSeconds: longestEncodeSeconds, signal: work.signal },
+  )
+  if (!worked) return null
+  const videoBitrateKbps = await frameBitrateKbps(encoded, framesPerSecond, work.signal)
+  const said = await ask(
+    'ffmpeg',
+    [
+      ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', '-i', encoded],
+      ...['-i', path, '-lavfi', '[0:v][1:v]ssim', '-f', 'null', '-'],
+    ],
+    { timeLimitSeconds: longestEncodeSeconds, signal: work.signal },
+  )
+  const ssim = readSsim(said.errors)
+  return said.worked && ssim !== null ? { videoBitrateKbps, ssim } : null
+}
+
+/** An encode at each bitrate, and at further ones where those have too little in common with the reference. */
 async function pointsOf(
   spec: EncodeSpec,
   encoder: DeviceEncoder,
-  { path, work }: LikenessReference,
+  reference: LikenessReference,
 ): Promise<LikenessPoint[]> {
+  const { codec } = spec
+  const { signal } = reference.work
   const points: LikenessPoint[] = []
-  for (const bitrateKbps of efficiencyBitratesKbps(spec.codec)) {
-    if (work.signal.aborted) break
-    const { before, after } = encoder(spec, bitrateKbps)
-    const encoded = join(work.folder, 'encoded.mkv')
-    const { worked } = await ask(
-      'ffmpeg',
-      [...quiet, ...before, '-i', path, '-map', '0:v:0', ...after, encoded],
-      { timeLimitSeconds: longestEncodeSeconds, signal: work.signal },
-    )
-    if (!worked) continue
-    const videoBitrateKbps = await frameBitrateKbps(encoded, framesPerSecond, work.signal)
-    const said = await ask(
-      'ffmpeg',
-      [
-        ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', '-i', encoded],
-        ...['-i', path, '-lavfi', '[0:v][1:v]ssim', '-f', 'null', '-'],
-      ],
-      { timeLimitSeconds: longestEncodeSeconds, signal: work.signal },
-    )
-    const ssim = readSsim(said.errors)
-    if (said.worked && ssim !== null) points.push({ videoBitrateKbps, ssim })
+  const add = async (bitrateKbps: number): Promise<boolean> => {
+    const point = await pointOf(encoder(spec, bitrateKbps), reference)
+    if (point) points.push(point)
+    return point !== null
   }
-  return points
+  for (const bitrateKbps of efficiencyBitratesKbps(codec))
+    if (!signal.aborted) await add(bitrateKbps)
+  // The reference itself has nothing to be held against.
+  if (reference.points.length === 0) return points
+  for (;;) {
+    const bitrateKbps = furtherBitrateKbps({ codec, points }, reference.points)
+    if (bitrateKbps === null || signal.aborted || !(await add(bitrateKbps))) return points
+  }
 }
 
 /**
