@@ -1,12 +1,19 @@
 import { type ChildProcess, spawn, type SpawnOptions } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
 import { root } from './paths'
 
+/**
+ * In the environment of all that is guarded, so that the guardian finds it too where this process was
+ * killed between starting it and saying so.
+ */
+const mark = `GREEN_MANTLE_GUARDED=${randomUUID()}`
+const [markName, markValue] = mark.split('=') as [string, string]
 let guardian: ChildProcess | undefined
 const whenUnguarded: (() => void)[] = []
 
 function useGuardian(): ChildProcess {
   if (guardian) return guardian
-  const started = spawn(process.execPath, [`${root}/scripts/guardian.mjs`], {
+  const started = spawn(process.execPath, [`${root}/scripts/guardian.mjs`, mark], {
     stdio: ['pipe', 'ignore', 'ignore'],
     detached: true,
   })
@@ -32,7 +39,8 @@ export function spawnGuarded(
   options: SpawnOptions,
 ): ChildProcess {
   const { stdin } = useGuardian()
-  const child = spawn(program, args, { ...options, detached: true })
+  const env = { ...(options.env ?? process.env), [markName]: markValue }
+  const child = spawn(program, args, { ...options, env, detached: true })
   const { pid } = child
   if (pid !== undefined) {
     stdin?.write(`watch ${pid}\n`)

@@ -16,6 +16,7 @@ import { tmpdir, userInfo } from 'node:os'
 import { lockFolder } from './folderLock'
 import { spawnGuarded } from './guarded'
 import { freePort } from './ports'
+import { runningWith } from './processes'
 import { findProgram } from '../server/programs/systemPrograms'
 
 const databaseName = 'green_mantle'
@@ -50,6 +51,9 @@ function passwordIn(directory: string): string {
   return readFileSync(file, 'utf8').trim()
 }
 
+/** Where a data folder is made, and left where that is cut off. */
+const unfinishedOf = (data: string): string => `${data}.unfinished`
+
 /**
  * Sets a data folder up beside its place and moves it there when it is whole, so that a set-up that is
  * cut off leaves nothing that looks like one.
@@ -58,7 +62,7 @@ function createDataDirectory(data: string): void {
   const program = findProgram('mariadb-install-db')
   if (!program)
     throw new Error('mariadb-install-db is missing; it is in the package mariadb-server.')
-  const unfinished = `${data}.unfinished`
+  const unfinished = unfinishedOf(data)
   rmSync(unfinished, { recursive: true, force: true })
   const result = spawnSync(
     program,
@@ -147,22 +151,35 @@ function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
   })
 }
 
-/** How long the server of a start that was cut off is waited for; its guardian ends it. */
+function signal(pid: number, name: NodeJS.Signals): void {
+  try {
+    process.kill(pid, name)
+  } catch {
+    // It has ended meanwhile.
+  }
+}
+
+/** How long the server of a start that was cut off is waited for. */
 const orphanMilliseconds = 8000
 
-/** A data folder serves one MariaDB at a time; the second would fail with a message nobody can use. */
-async function untilUnused(directory: string): Promise<void> {
-  const file = `${directory}/mariadb.pid`
-  const deadline = Date.now() + orphanMilliseconds
+/**
+ * A data folder serves one MariaDB at a time; the second would fail with a message nobody can use. One
+ * that runs there while the folder is locked for this process was left by a start that was killed, and is
+ * ended. It is looked for among the processes: its own file with its number is written late and taken
+ * away before it has let go of its data.
+ */
+async function untilUnused(data: string): Promise<void> {
+  const began = Date.now()
+  const deadline = began + orphanMilliseconds
+  let asked: number | null = null
   for (;;) {
-    const pid = Number(existsSync(file) && readFileSync(file, 'utf8'))
-    const commandLine = `/proc/${pid}/cmdline`
-    const isInUse =
-      pid > 0 && existsSync(commandLine) && readFileSync(commandLine, 'utf8').includes(directory)
-    if (!isInUse) return
+    const pid = runningWith([`--datadir=${data}`, `--datadir=${unfinishedOf(data)}`])
+    if (pid === null) return
+    if (Date.now() - began > shutdownMilliseconds) signal(pid, 'SIGKILL')
+    else if (asked !== pid) signal((asked = pid), 'SIGTERM')
     if (Date.now() > deadline)
       throw new Error(
-        `The database in ${directory} is in use already, by process ${pid}: it was left by a start that was cut off. Stop it (kill ${pid}), or name another database in GREEN_MANTLE_DATABASE_URL.`,
+        `The database in ${data} is in use already, by process ${pid}: it was left by a start that was cut off. Stop it (kill ${pid}), or name another database in GREEN_MANTLE_DATABASE_URL.`,
       )
     await pause(100)
   }
@@ -191,7 +208,7 @@ async function startIn(
 ): Promise<PrivateMariadb> {
   const data = `${directory}/data`
   const log = `${directory}/mariadb.log`
-  await untilUnused(directory)
+  await untilUnused(data)
   const password = passwordIn(directory)
   if (!existsSync(data)) createDataDirectory(data)
   const port = options.port ?? (await freePort(options.firstPort ?? 3717))

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 
 export interface ProcessFacts {
   parent: number
@@ -20,6 +20,21 @@ export function processFacts(pid: number): ProcessFacts | null {
   const [state, parent, group] = fields
   if (state === 'Z' || state === 'X') return null
   return { parent: Number(parent), group: Number(group), startedAt: fields[19] ?? '' }
+}
+
+/** A process that was started with one of these arguments; null where none runs. */
+export function runningWith(wanted: readonly string[]): number | null {
+  for (const name of readdirSync('/proc')) {
+    const pid = Number(name)
+    if (!(pid > 0)) continue
+    try {
+      const args = readFileSync(`/proc/${name}/cmdline`, 'utf8').split('\0')
+      if (args.some((argument) => wanted.includes(argument)) && processFacts(pid)) return pid
+    } catch {
+      // It has ended meanwhile.
+    }
+  }
+  return null
 }
 
 /** Those of a process's forebears that were started with it, as a command and the shell it runs in: the ones of its own group. */

@@ -153,6 +153,9 @@ describe('what encoders get out of a bit', () => {
     expect(withEarlierEfficiencies(quick, by(computer(0.9), 'Workshop'))).toEqual(
       by(computer(0.9, 'FFmpeg 5.1', 120), 'Workshop'),
     )
+    expect(withEarlierEfficiencies(by(quick, 'Workshop'), computer(0.9))).toEqual(
+      computer(0.9, 'FFmpeg 5.1', 120),
+    )
     const graphics = { ...computer(1).devices[0]!, id: 'graphics', kind: 'graphics' as const }
     const withGraphics = (own: Computer): Computer => ({
       ...own,

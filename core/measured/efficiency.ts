@@ -139,7 +139,8 @@ export const withEfficiencies = (
     return known?.efficiency === undefined ? each : { ...each, efficiency: known.efficiency }
   })
 
-const hasEfficiencies = ({ throughputs }: Device): boolean =>
+/** Whether of any of a device's encoders is known what it gets out of a bit. */
+export const hasEfficiencies = ({ throughputs }: Pick<Device, 'throughputs'>): boolean =>
   throughputs.some(({ efficiency }) => efficiency !== undefined)
 
 /**
@@ -153,10 +154,12 @@ export function withEarlierEfficiencies(computer: Computer, earlier: Computer | 
   // What was measured by two pictures is not comparable.
   if (computer.devices.some(hasEfficiencies) && now.efficiencyClip !== then.efficiencyClip)
     return computer
+  // One that was stopped before it knew anything of them names its clip all the same.
+  const { efficiencyClip: _, ...measured } = now
   const { efficiencyClip } = then
   return {
     ...computer,
-    measured: { ...now, ...(efficiencyClip !== undefined && { efficiencyClip }) },
+    measured: { ...measured, ...(efficiencyClip !== undefined && { efficiencyClip }) },
     devices: computer.devices.map((device) => {
       const before = earlier?.devices.find(({ id }) => id === device.id)
       return before && !hasEfficiencies(device)

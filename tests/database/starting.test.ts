@@ -8,6 +8,7 @@ import { startPrivateMariadb } from '../../scripts/mariadb'
 import { root } from '../../scripts/paths'
 import { portFrom } from '../../scripts/ports'
 import { processFacts } from '../../scripts/processes'
+import { familyOf } from './processFamily'
 
 let directory: string
 beforeEach(() => {
@@ -34,12 +35,6 @@ async function untilGone(pid: number): Promise<number> {
   while (isRunning(pid) && Date.now() - since < 10_000)
     await new Promise((resolve) => setTimeout(resolve, 50))
   return Date.now() - since
-}
-
-/** The processes below one, itself included. */
-function familyOf(pid: number): number[] {
-  const children = readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').split(' ')
-  return [pid, ...children.filter(Boolean).flatMap((child) => familyOf(Number(child)))]
 }
 
 describe('nothing is left within five seconds', () => {

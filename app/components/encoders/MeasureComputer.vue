@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { programLimitsInWords } from '@green-mantle/core/fit'
+import { hasEfficiencies } from '@green-mantle/core/measured'
 import { codecs, type Computer, protocols } from '@green-mantle/core/show'
 import { codecNames, listInWords, protocolNames } from '@green-mantle/core/words'
 import { Gauge, Square } from '@lucide/vue'
@@ -53,10 +54,7 @@ const origin = computed(() => {
     [browserMachine() ?? '']: 'by this browser, on the machine that it runs on',
   }
   const where = `The values below were measured ${places[measured.installation] ?? 'on another computer, and say little about this one'}`
-  const hasEfficiencies = devices.some(({ throughputs }) =>
-    throughputs.some(({ efficiency }) => efficiency !== undefined),
-  )
-  const by = hasEfficiencies
+  const by = devices.some(hasEfficiencies)
     ? ` What encoders get out of a bit was measured by ${measured.efficiencyClip === undefined ? 'a made picture' : `“${measured.efficiencyClip}”`}.`
     : ''
   return `${where}: ${measured.processor}, ${measured.program}, ${dated(measured.at)}.${by}`

@@ -8,6 +8,7 @@ import {
   type Effort,
   efforts,
 } from '@green-mantle/core/show'
+import { hasEfficiencies } from '@green-mantle/core/measured'
 import { measuredEfficiency } from '@green-mantle/core/media'
 import { codecNames, wholeNumber } from '@green-mantle/core/words'
 import { FileInput, Trash2 } from '@lucide/vue'
@@ -34,9 +35,6 @@ const costOf = (codec: Codec, effort: Effort): number | undefined =>
 /** What it gets out of a bit, where it was measured. */
 const efficiencyOf = (codec: Codec, effort: Effort): number | undefined =>
   measuredEfficiency(props.device, { codec, effort })
-const hasEfficiencies = computed(() =>
-  props.device.throughputs.some(({ efficiency }) => efficiency !== undefined),
-)
 const hasFrameCosts = computed(() =>
   props.device.throughputs.some(({ millisecondsAFrame }) => millisecondsAFrame !== undefined),
 )
@@ -151,7 +149,7 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
         </tr>
       </tbody>
     </table>
-    <p v-if="hasEfficiencies" class="text-ink-2 mt-2 max-w-[75ch] text-xs">
+    <p v-if="hasEfficiencies(device)" class="text-ink-2 mt-2 max-w-[75ch] text-xs">
       × is what it gets out of a bit beside software H.264 at its finest, as measured on a moving
       picture without a camera. Scores and plans go by it; where it stands nowhere, by usual values.
     </p>

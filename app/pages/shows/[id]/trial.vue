@@ -50,13 +50,11 @@ const about = computed(() => {
   if (!result.value) return 'Real encoders and real sends, to listeners that nobody watches.'
   const { at, seconds: length, line: by, ownHost: to, input } = result.value
   const when = DateTime.fromISO(at).toLocaleString(DateTime.DATETIME_MED)
-  const over =
-    to !== null
-      ? `over the real line to ${to}, where only what left is known (sends over SRT to listeners here)`
-      : by === null
-        ? 'straight to listeners of our own'
-        : `over the practice line ${by}`
-  return `Sent for real from this computer for ${length} s, ${over}, with the ${input}, on ${when}. Nobody saw it.`
+  const sent = `Sent for real from this computer for ${length} s with the ${input} on ${when}`
+  if (to !== null)
+    return `${sent}, over the real line to ${to}; sends over SRT to listeners here. What left is known, not what came of it there.`
+  const over = by === null ? 'straight to listeners of our own' : `over the practice line ${by}`
+  return `${sent}, ${over}. Nobody saw it.`
 })
 /** Whether what this computer did says little of the plan, which has another one in mind. */
 const isForeign = computed(
