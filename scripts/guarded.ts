@@ -1,22 +1,26 @@
 import { type ChildProcess, spawn, type SpawnOptions } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
+import { guardedMarkName } from '../server/programs/guardedMark'
 import { root } from './paths'
 
 /**
  * In the environment of all that is guarded, so that the guardian finds it too where this process was
  * killed between starting it and saying so.
  */
-const mark = `GREEN_MANTLE_GUARDED=${randomUUID()}`
-const [markName, markValue] = mark.split('=') as [string, string]
+const mark = randomUUID()
 let guardian: ChildProcess | undefined
 const whenUnguarded: (() => void)[] = []
 
 function useGuardian(): ChildProcess {
   if (guardian) return guardian
-  const started = spawn(process.execPath, [`${root}/scripts/guardian.mjs`, mark], {
-    stdio: ['pipe', 'ignore', 'ignore'],
-    detached: true,
-  })
+  const started = spawn(
+    process.execPath,
+    [`${root}/scripts/guardian.mjs`, `${guardedMarkName}=${mark}`],
+    {
+      stdio: ['pipe', 'ignore', 'ignore'],
+      detached: true,
+    },
+  )
   // It is no reason to go on, and its end is none to break off in the middle of a write to it.
   started.unref()
   ;(started.stdin as unknown as { unref(): void }).unref()
@@ -39,7 +43,7 @@ export function spawnGuarded(
   options: SpawnOptions,
 ): ChildProcess {
   const { stdin } = useGuardian()
-  const env = { ...(options.env ?? process.env), [markName]: markValue }
+  const env = { ...(options.env ?? process.env), [guardedMarkName]: mark }
   const child = spawn(program, args, { ...options, env, detached: true })
   const { pid } = child
   if (pid !== undefined) {

@@ -1,4 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process'
+import { inheritedMark } from './guardedMark'
 import { findProgram, missingProgram, type SystemProgram, systemPrograms } from './systemPrograms'
 
 /** How a program ended. */
@@ -77,7 +78,11 @@ export function runProgram(
   const child = spawn(setpriv, ['--pdeathsig', 'KILL', '--', ...wrapped, ...args], {
     detached: true,
     stdio: [options.hasInput ? 'pipe' : 'ignore', 'pipe', 'pipe', 'pipe'],
-    env: { PATH: process.env.PATH, HOME: '/', LC_ALL: 'C.UTF-8', SVT_LOG: '1' },
+    env: {
+      ...{ PATH: process.env.PATH, HOME: '/', LC_ALL: 'C.UTF-8', SVT_LOG: '1' },
+      // The kernel knows nothing of one that is only just being started when this process is killed.
+      ...inheritedMark(),
+    },
   })
   let errors = ''
   let stopped: ProgramEnd['stopped'] = null
