@@ -138,11 +138,14 @@ export function* findingNextStep(
     lowestBitrate(demand, has + rise, () => true)
   if (maxBitrate === null) return null
   const raised = content(demand, has + rise, maxBitrate)
+  // A ladder is kept or left out as a whole.
+  const kept = (each: Demand): Demand =>
+    each.owner === demand.owner ? { ...each, mustKeep: true } : each
   const { solution } = yield* fittingMade({
     ...freed,
     problem: {
       ...freed.problem,
-      demands: freed.problem.demands.map((each, at) => (at === index ? raised : each)),
+      demands: freed.problem.demands.map((each, at) => (at === index ? raised : kept(each))),
     },
   })
   const told = (units: number) => ({
