@@ -81,6 +81,20 @@ async function listening(server: Server): Promise<Server> {
 /** Whether RTMPS can be crossed here: its ingest needs a certificate, which is made by openssl. */
 export const canCrossEncrypted = (): boolean => spawnSync('openssl', ['version']).status === 0
 
+/** A connection to a port, as soon as somebody listens there; whoever takes one alone cannot be asked before. */
+async function connected(port: number): Promise<Socket> {
+  for (let tries = 0; tries < 100; tries += 1) {
+    const socket = connect(port, '127.0.0.1')
+    const isThere = await new Promise((resolve) => {
+      socket.once('connect', () => resolve(true))
+      socket.on('error', () => resolve(false))
+    })
+    if (isThere) return socket
+    await pause(100)
+  }
+  throw new Error('Nobody listens there.')
+}
+
 /**
  * What takes a connection over TCP: a listener of ours, with chunks of the usual size, or FFmpeg, which
  * stays at 128 bytes.
@@ -98,12 +112,13 @@ async function tcpIngest(chunks: 'usual' | 'small'): Promise<{
     ...['-v', 'quiet', '-listen', '1', '-i', `rtmp://127.0.0.1:${port}/practice/key`],
     ...['-c', 'copy', '-f', 'null', '-'],
   ])
-  await pause(700)
   return {
     take(socket) {
-      const to = connect(port, '127.0.0.1')
-      socket.pipe(to).pipe(socket)
-      for (const each of [socket, to]) each.on('error', () => {})
+      socket.on('error', () => {})
+      connected(port).then(
+        (to) => socket.pipe(to).pipe(socket),
+        () => socket.destroy(),
+      )
     },
     stop: () => ingest.kill('SIGKILL'),
   }

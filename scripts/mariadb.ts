@@ -51,6 +51,16 @@ function passwordIn(directory: string): string {
   return readFileSync(file, 'utf8').trim()
 }
 
+/**
+ * A folder for its temporary tables alone: a server that starts deletes what stands in its folder as left
+ * over, those of every other server that has the same one too.
+ */
+function temporaryIn(directory: string): string {
+  const folder = `${directory}/tmp`
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  return folder
+}
+
 /** Where a data folder is made, and left where that is cut off. */
 const unfinishedOf = (data: string): string => `${data}.unfinished`
 
@@ -58,7 +68,7 @@ const unfinishedOf = (data: string): string => `${data}.unfinished`
  * Sets a data folder up beside its place and moves it there when it is whole, so that a set-up that is
  * cut off leaves nothing that looks like one.
  */
-function createDataDirectory(data: string): void {
+function createDataDirectory(data: string, temporary: string): void {
   const program = findProgram('mariadb-install-db')
   if (!program)
     throw new Error('mariadb-install-db is missing; it is in the package mariadb-server.')
@@ -73,7 +83,7 @@ function createDataDirectory(data: string): void {
       '--skip-test-db',
       `--user=${userInfo().username}`,
     ],
-    { encoding: 'utf8' },
+    { encoding: 'utf8', env: { ...process.env, TMPDIR: temporary } },
   )
   if (result.status !== 0)
     throw new Error(
@@ -210,7 +220,8 @@ async function startIn(
   const log = `${directory}/mariadb.log`
   await untilUnused(data)
   const password = passwordIn(directory)
-  if (!existsSync(data)) createDataDirectory(data)
+  const temporary = temporaryIn(directory)
+  if (!existsSync(data)) createDataDirectory(data, temporary)
   const port = options.port ?? (await freePort(options.firstPort ?? 3717))
   const logDescriptor = openSync(log, 'a')
   const child = spawnGuarded(
@@ -218,6 +229,7 @@ async function startIn(
     [
       '--no-defaults',
       `--datadir=${data}`,
+      `--tmpdir=${temporary}`,
       `--socket=${socketPath(directory)}`,
       `--pid-file=${directory}/mariadb.pid`,
       `--init-file=${writeInitFile(directory, password)}`,
