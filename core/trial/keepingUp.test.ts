@@ -134,6 +134,34 @@ describe('efforts with which a computer keeps up', () => {
     expect(effortsThatKeepUp(then, processesOf(then, { times }))).toBeNull()
   })
 
+  it('weigh a relay by those that it feeds', () => {
+    const through = tried.destinations.find(({ on, canvas }) => on && canvas === 'landscape')!
+    const relayed: Show = {
+      ...tried,
+      recordings: [],
+      destinations: [
+        { ...through, id: 'relay', connection: 'relay' },
+        ...tried.destinations
+          .filter(({ on, canvas }) => on && canvas === 'landscape')
+          .map((each) => ({
+            ...each,
+            relayId: 'relay',
+            plan: { ...each.plan, priority: 5 },
+          })),
+        ...tried.destinations.filter(({ on, canvas }) => on && canvas === 'vertical'),
+      ],
+    }
+    const found = effortsThatKeepUp(
+      relayed,
+      processesOf(relayed, { times: 1.2 / plannedOf(relayed) }),
+    )
+    // What two see at the highest priority is spared, so that the other gives way first.
+    const lost = (name: string): number =>
+      lighterOf(found).find(({ names }) => names.includes(name))?.lostPoints ?? 0
+    const vertical = relayed.destinations.find(({ canvas }) => canvas === 'vertical')!
+    expect(lost(vertical.name)).toBeGreaterThan(lost(through.name))
+  })
+
   it('leave those alone that are pinned', () => {
     const lighter = lighterOf(effortsThatKeepUp(tried, processesOf(tried, { times })))
     const pinnedId = lighter[0]!.renditionIds[0]!

@@ -1,7 +1,15 @@
 import { type CanvasEncodes, canvasEncodesOf, plannedShareOf } from '../encoding'
 import { deviceUses, type Encode, loadOn, namesServed } from '../fit'
 import { encodedPictureOf, judgedOn, pictureScore, plannedEncoderShare } from '../media'
-import { type Device, type Effort, efforts, type Show } from '../show'
+import {
+  type Destination,
+  type Device,
+  type Effort,
+  efforts,
+  fedBy,
+  type Recording,
+  type Show,
+} from '../show'
 import type { TrialProcess } from './trial'
 
 /** One encode with less effort. */
@@ -75,32 +83,41 @@ export function fewestLosses(
   return found.reverse()
 }
 
-interface FedRendition {
+/** Who sees what an encode makes, and what it is worth to them. */
+interface Audience {
   priority: number
   score: (effort: Effort) => number
 }
 
-/** What an encode feeds, as often as it is seen: a second ingest is for the same viewers. */
-function fedBy(show: Show, { feeds, rendition }: Encode): FedRendition[] {
+/** The audiences of an encode: a second ingest is for the same viewers, and a relay for those that it feeds. */
+function audiencesOf(show: Show, { feeds, rendition }: Encode): Audience[] {
   const picture = encodedPictureOf(show)
+  const { destinations, recordings } = show
+  const audience = (
+    { viewers, plan }: Pick<Destination, 'viewers' | 'plan'> | Recording,
+    step: number,
+  ): Audience => {
+    const screens = judgedOn(viewers, step)
+    return {
+      priority: plan.priority,
+      score: (effort) =>
+        screens.reduce(
+          (sum, screen) => sum + pictureScore({ ...rendition, effort }, picture, screen),
+          0,
+        ) / screens.length,
+    }
+  }
   return feeds
     .filter(({ isBackup }) => !isBackup)
-    .map(({ ownerId, renditionId, isRecording }) => {
-      const owner = [...show.destinations, ...show.recordings].find(({ id }) => id === ownerId)
-      const destination = show.destinations.find(({ id }) => id === ownerId)
-      const step =
-        isRecording || !destination
-          ? 0
-          : destination.renditions.findIndex(({ id }) => id === renditionId)
-      const screens = judgedOn(owner?.viewers ?? [], step)
-      return {
-        priority: owner?.plan.priority ?? 0,
-        score: (effort) =>
-          screens.reduce(
-            (sum, screen) => sum + pictureScore({ ...rendition, effort }, picture, screen),
-            0,
-          ) / Math.max(1, screens.length),
-      }
+    .flatMap(({ ownerId, renditionId }) => {
+      const recording = recordings.find(({ id }) => id === ownerId)
+      if (recording) return [audience(recording, 0)]
+      const destination = destinations.find(({ id }) => id === ownerId)
+      if (!destination) return []
+      if (destination.connection === 'relay')
+        return fedBy(destinations, destination).map((fed) => audience(fed, 0))
+      const step = destination.renditions.findIndex(({ id }) => id === renditionId)
+      return [audience(destination, step)]
     })
 }
 
@@ -116,7 +133,7 @@ function optionsOf(
   encode: Encode,
   { device, correction }: { device: Device; correction: number },
 ): LighterOption[] {
-  const fed = fedBy(show, encode)
+  const audiences = audiencesOf(show, encode)
   const { rendition } = encode
   const own = loadOn(device, rendition) ?? 0
   const mayChange = !isPinned(
@@ -127,7 +144,7 @@ function optionsOf(
     const load = loadOn(device, { ...rendition, effort })
     const isOwn = effort === rendition.effort
     if (load === null || (!isOwn && (!mayChange || load >= own))) return []
-    const lost = fed.map(({ priority, score }) => {
+    const lost = audiences.map(({ priority, score }) => {
       const points = Math.max(0, score(rendition.effort) - score(effort))
       return { points, weighed: priority * points }
     })
