@@ -131,8 +131,8 @@ test('the guide is found, and shows its pictures', async ({ page, stack }) => {
   const pictures = await page.getByRole('img').all()
   expect(pictures.length).toBeGreaterThan(4)
   for (const picture of pictures)
-    expect(await picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(
-      0,
-    )
+    await expect
+      .poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth))
+      .toBeGreaterThan(0)
   await expectAccessible(page)
 })
