@@ -19,6 +19,8 @@ function useGuardian(): ChildProcess {
     {
       stdio: ['pipe', 'ignore', 'ignore'],
       detached: true,
+      // Where this process is guarded itself, its guardian is not to be ended before it has done its work.
+      env: { ...process.env, [guardedMarkName]: undefined },
     },
   )
   // It is no reason to go on, and its end is none to break off in the middle of a write to it.

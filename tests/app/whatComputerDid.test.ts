@@ -1,11 +1,9 @@
-import { plannedDemoShow } from '@green-mantle/demo'
 import type { TrialProcess, TrialResult } from '@green-mantle/core/trial'
 import { mount } from '@vue/test-utils'
-import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import { fetchShow, saveShow } from '~/api/shows'
 import WhatComputerDid from '~/components/trial/WhatComputerDid.vue'
 import { useShowStore } from '~/stores/show'
+import { openPlannedDemo } from './openedDemo'
 
 vi.mock('~/api/shows', async (original) => ({
   ...(await original<typeof import('~/api/shows')>()),
@@ -13,13 +11,7 @@ vi.mock('~/api/shows', async (original) => ({
   saveShow: vi.fn(),
 }))
 
-beforeEach(async () => {
-  localStorage.clear()
-  setActivePinia(createPinia())
-  vi.mocked(fetchShow).mockResolvedValue({ show: structuredClone(plannedDemoShow), revision: 1 })
-  vi.mocked(saveShow).mockResolvedValue(2)
-  await useShowStore().open('show')
-})
+beforeEach(openPlannedDemo)
 
 afterEach(() => useShowStore().close())
 
