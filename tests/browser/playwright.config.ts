@@ -25,7 +25,8 @@ export default defineConfig({
   globalSetup: './globalSetup.ts',
   // Any test may run beside any other: each makes what it needs, in its worker's own database.
   fullyParallel: true,
-  workers: Math.min(2, availableParallelism()),
+  // One more than two cores, since a page that waits for an answer leaves its own idle.
+  workers: Math.min(3, availableParallelism() + 1),
   timeout: 90_000,
   // On a machine three times as slow nothing has to fail.
   expect: { timeout: 15_000 },
