@@ -21,6 +21,23 @@ export interface EncodedOutput {
   sending: Sending | null
 }
 
+/** So fine that what is made of it as Opus loses little, kb/s; our choice. */
+const handedOverSoundKbps = 256
+
+/**
+ * An output as it comes to the server, from where it is sent on by its own protocol: as FLV, which
+ * carries AAC alone. On loopback nothing of it is ever behind.
+ */
+export const handedOver = (output: EncodedOutput): EncodedOutput => ({
+  ...output,
+  muxer: muxers.rtmp,
+  sending: null,
+  rendition:
+    output.rendition.audioCodec === 'aac'
+      ? output.rendition
+      : { ...output.rendition, audioCodec: 'aac', audioBitrateKbps: handedOverSoundKbps },
+})
+
 /** What one process encodes: all of one canvas, which it decodes once. */
 export interface CanvasEncodes {
   canvas: CanvasName

@@ -56,6 +56,10 @@ export const framing = {
   srtpTagBytes: 10,
   /** Common practice, no published source. */
   rtpPayloadBytes: 1200,
+  /** RFC 6184, 5.8: what each piece of a frame that is cut up gets. */
+  rtpFragmentHeaderBytes: 2,
+  /** Reports of a sender and checks that the other side is still there, measured on our own sender of two streams. */
+  rtcpMeasuredBytesPerSecond: 320,
   /** RFC 3550: at most this share of the session. */
   rtcpShare: 0.05,
   /** ISO/IEC 14496-3: samples in an AAC-LC frame. */

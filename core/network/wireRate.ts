@@ -241,17 +241,33 @@ export function wireRateKbps(
   return (bytes * 8) / 1000
 }
 
+/** IP bytes of frames over WHIP; a large one is cut up, and what is lost is sent again. */
+function whipBytesOfFrames(
+  frames: readonly SentFrame[],
+  seconds: number,
+  { lossPercent }: WirePath,
+): number {
+  const packetOverhead = framing.rtpHeaderBytes + framing.srtpTagBytes + datagramHeaderBytes
+  const bytes = frames.reduce((sum, frame) => {
+    const packets = Math.ceil(frame.bytes / framing.rtpPayloadBytes)
+    const cut = packets > 1 ? packets * framing.rtpFragmentHeaderBytes : 0
+    return sum + frame.bytes + cut + packets * packetOverhead
+  }, 0)
+  return bytes * (1 + (lossPercent ?? 0) / 100) + seconds * framing.rtcpMeasuredBytesPerSecond
+}
+
 /**
  * Bytes that frames of known sizes take on their way, over RTMP and RTMPS as handed to TCP, over SRT
- * as IP packets: what a measurement of the connection counts. Frames in the order in which they are
- * sent, over so many seconds.
+ * and WHIP as IP packets: what a measurement of the connection counts. Frames in the order in which
+ * they are sent, over so many seconds.
  */
 export function wireBytesOfFrames(
   frames: readonly SentFrame[],
-  protocol: 'rtmp' | 'rtmps' | 'srt',
+  protocol: Protocol,
   seconds: number,
   path: WirePath = unknownPath,
 ): number {
+  if (protocol === 'whip') return whipBytesOfFrames(frames, seconds, path)
   if (protocol !== 'srt')
     return frames.reduce((sum, { kind, bytes }) => {
       const message = rtmpMessage(kind, bytes, path)

@@ -29,15 +29,15 @@ function computedBytes(
   { muxer }: EncodedOutput,
   { seconds, lossPercent }: { seconds: number; lossPercent: number },
 ): number {
-  const isOverSrt = muxer === 'mpegts'
+  const protocol = muxer === 'mpegts' ? 'srt' : muxer === 'whip' ? 'whip' : 'rtmp'
   const sent = frames.map(({ kind, bytes, presentSeconds, decodeSeconds }): SentFrame => ({
     kind,
     bytes,
     hasTwoTimeStamps: presentSeconds !== decodeSeconds,
     // Out of a transport stream sound comes with the head that it was given there.
-    isAac: !isOverSrt,
+    isAac: protocol === 'rtmp',
   }))
-  const bytes = wireBytesOfFrames(sent, isOverSrt ? 'srt' : 'rtmp', seconds, { lossPercent })
+  const bytes = wireBytesOfFrames(sent, protocol, seconds, { lossPercent })
   return Math.round(bytes)
 }
 
@@ -78,7 +78,7 @@ export function judgedSend(
     likeness: Likeness | null
   },
 ): TrialSend {
-  const { rendition, feed, key, muxer } = output
+  const { rendition, feed, key } = output
   const destination = show.destinations.find(({ id }) => id === feed.ownerId) as Destination
   const { arrival, report, wireBytes, packets, likeness } = arrived
   const frames = arrival?.frames ?? []
@@ -106,15 +106,7 @@ export function judgedSend(
       droppedSeconds: null,
       perSecondKbps: [],
       picture: null,
-      findings: [
-        {
-          kind: 'breach',
-          words:
-            muxer === 'whip'
-              ? 'It is sent over WHIP, which cannot be tried here.'
-              : 'Nothing of it arrived.',
-        },
-      ],
+      findings: [{ kind: 'breach', words: 'Nothing of it arrived.' }],
     }
   const { picture } = report
   const video = frames.filter(({ kind }) => kind === 'video')

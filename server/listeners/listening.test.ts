@@ -1,9 +1,9 @@
-import { execFileSync } from 'node:child_process'
 import { createSocket } from 'node:dgram'
 import { connect } from 'node:net'
 import { newDestination, type Show } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import { ownPrograms } from '../programs/programsForTests'
 import {
   beginListening,
   closeListening,
@@ -28,9 +28,7 @@ const showOf = (...destinations: Show['destinations']): Show => ({
   destinations,
 })
 const waiting = (): number =>
-  execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })
-    .split('\n')
-    .filter((args) => args.startsWith('/usr/bin/ffmpeg') && args.includes('mode=listener')).length
+  ownPrograms().filter((args) => /mode=listener|session\.sdp/.test(args)).length
 
 it('gives every send a key of its own, and listens over SRT to no more than it has processes for', async () => {
   const before = waiting()
@@ -49,7 +47,7 @@ it('gives every send a key of its own, and listens over SRT to no more than it h
   expect(waiting()).toBe(before)
 })
 
-it('keeps the address and key of what is still sent, and says what it cannot listen to', async () => {
+it('keeps the address and key of what is still sent, and takes every protocol', async () => {
   const [first, second] = places(2, 'rtmp') as [
     Show['destinations'][number],
     Show['destinations'][number],
@@ -60,7 +58,19 @@ it('keeps the address and key of what is still sent, and says what it cannot lis
   const after = listeningState('changing')!.sends
   expect(after).toHaveLength(2)
   expect(after[0]!.streamKey).toBe(before[1]!.streamKey)
-  expect(after[1]).toMatchObject({ address: null, note: 'Nothing here can listen over WHIP.' })
+  expect(after[1]!.address).toMatch(/^http:.*\/whip$/)
+  await beginListening('changing', showOf(second))
+  // Nobody is offered anything any more where nothing is sent over WHIP.
+  const offered = await fetch(after[1]!.address!, {
+    method: 'POST',
+    headers: {
+      'content-type': 'application/sdp',
+      authorization: `Bearer ${after[1]!.streamKey}`,
+    },
+    body: 'v=0',
+  })
+  expect(offered.status).toBe(401)
+  expect(listeningState('changing')!.strangers).toHaveLength(1)
 })
 
 it('opens once, whoever begins at the same moment, and ends what was only just begun', async () => {

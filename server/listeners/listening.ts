@@ -9,24 +9,30 @@ import {
 } from '@green-mantle/core/arrival'
 import { canvasEncodesOf, type EncodedOutput, type EncodedShow } from '@green-mantle/core/encoding'
 import { nanoid } from 'nanoid'
-import { missingProgram, systemPrograms } from '../programs/systemPrograms'
+import {
+  type DatagramProtocol,
+  datagramProtocolOf,
+  type DatagramSend,
+  listenForSend,
+  whyNotListened,
+} from './datagramSends'
 import { flvArrival } from './flvArrival'
 import { keepStretch, type KeptStretch } from './keptStretch'
 import { localAddresses, openToNetwork, type OpenToNetwork } from './localNetwork'
 import { freeListenerPort } from './ports'
 import { type PublishedSink, takeRtmp } from './rtmpConnection'
-import { listenSrt, type SrtListener } from './srtListener'
 import type { PacedDatagrams } from '../line/pacedDatagrams'
 import { type Watching, watchFlv } from './watching'
+import { openWhipEndpoint, type WhipEndpoint } from './whipEndpoint'
+import type { WhipListener } from './whipListener'
 
 const host = '127.0.0.1'
 const application = 'practice'
 const firstRtmpPort = 19_350
-const firstSrtPort = 19_400
+const firstWhipPort = 19_500
 /** Fifty destinations with ladders of three and two ingests, and connections that have not said where they belong. */
 const maxConnections = 320
-/** Each send over SRT takes a process that waits for it, and each that is watched one that decodes it. */
-const maxOverSrt = 12
+/** Each that is watched takes a process that decodes it. */
 const maxWatched = 12
 /** Listening that nobody looks after any more ends by itself. */
 const forgottenMilliseconds = 4 * 3_600_000
@@ -43,28 +49,23 @@ interface RtmpSend {
   refusedSecond: number
 }
 
-interface SrtSend {
-  output: EncodedOutput
-  /** The stream ID by which it is taken. */
-  streamKey: string
-  listener: SrtListener
-}
-
 /** The listeners of one show. */
 interface Listening {
   server: Server
   port: number
   rtmp: Map<string, RtmpSend>
-  srt: Map<string, SrtSend>
-  /** Sends that nothing here can listen to. */
-  others: EncodedOutput[]
+  datagrams: Map<string, DatagramSend>
+  /** Where sends over WHIP are offered. */
+  whip: WhipEndpoint
+  /** Sends that are not listened to, and why. */
+  others: { output: EncodedOutput; note: string }[]
   /** The ends of keys that were tried and belong to nobody. */
   strangers: string[]
   /** Whether what arrives is decoded, to see a picture that stands still and hear silence. */
   watches: boolean
   /** The sends of whose picture a short stretch is kept, to be held against what was sent. */
   keeps: ReadonlySet<string>
-  /** What holds back what comes in over SRT; null where nothing does. */
+  /** What holds back what comes in as datagrams; null where nothing does. */
   paced: PacedDatagrams | null
   sockets: Set<Socket>
   /** Open to other computers of the local network; null where it never was or was closed. */
@@ -139,7 +140,8 @@ async function open(): Promise<Listening> {
     server: createServer((socket) => takeConnection(made, socket)),
     port,
     rtmp: new Map(),
-    srt: new Map(),
+    datagrams: new Map(),
+    whip: await openWhipFor(() => made),
     others: [],
     strangers: [],
     watches: true,
@@ -159,66 +161,81 @@ async function open(): Promise<Listening> {
 
 /** Brings the listeners in line with what the show sends now; what is listened to already keeps its address and key. */
 async function align(listening: Listening, show: EncodedShow): Promise<void> {
-  const wanted = sendsOf(show)
-  const isOver = (output: EncodedOutput): 'rtmp' | 'srt' | null =>
-    output.muxer === 'flv' ? 'rtmp' : output.muxer === 'mpegts' ? 'srt' : null
-  const keysOver = (kind: 'rtmp' | 'srt'): Set<string> =>
-    new Set(wanted.filter((output) => isOver(output) === kind).map(({ key }) => key))
-  const [overRtmp, overSrt] = [keysOver('rtmp'), keysOver('srt')]
-  for (const key of listening.rtmp.keys()) if (!overRtmp.has(key)) listening.rtmp.delete(key)
-  for (const [key, { listener }] of listening.srt)
-    if (!overSrt.has(key)) {
+  const wanted = new Map(sendsOf(show).map((output) => [output.key, output]))
+  const protocolOf = (key: string): DatagramProtocol | 'rtmp' | null => {
+    const output = wanted.get(key)
+    if (!output) return null
+    return output.muxer === 'flv' ? 'rtmp' : datagramProtocolOf(output)
+  }
+  for (const key of listening.rtmp.keys())
+    if (protocolOf(key) !== 'rtmp') listening.rtmp.delete(key)
+  for (const [key, { protocol, listener }] of listening.datagrams)
+    if (protocolOf(key) !== protocol) {
       await listener.stop()
-      listening.srt.delete(key)
+      listening.datagrams.delete(key)
     }
-  listening.others = wanted.filter((output) => isOver(output) === null)
-  for (const output of wanted) {
-    const kind = isOver(output)
-    if (kind === 'rtmp' && !listening.rtmp.has(output.key))
-      listening.rtmp.set(output.key, {
-        output,
-        streamKey: `${output.streamName}${nanoid(16)}`,
-        arrival: nothingArrived(),
-        stretch: null,
-        isArriving: false,
-        wireBytes: 0,
-        ended: null,
-        refusedSecond: 0,
-      })
-    if (kind !== 'srt' || listening.srt.has(output.key)) continue
-    if (!canListenSrt() || listening.srt.size >= maxOverSrt) {
-      listening.others.push(output)
-      continue
+  listening.others = []
+  for (const [key, output] of wanted) {
+    const protocol = protocolOf(key)
+    if (protocol === 'rtmp') {
+      if (!listening.rtmp.has(key)) listening.rtmp.set(key, overRtmpFor(output))
+    } else if (protocol === null)
+      listening.others.push({ output, note: 'Nothing here can listen to it.' })
+    else if (!listening.datagrams.has(key)) {
+      const note = whyNotListened(protocol, listening.datagrams.values())
+      if (note !== null) listening.others.push({ output, note })
+      else listening.datagrams.set(key, await overDatagramsFor(listening, protocol, output))
     }
-    listening.srt.set(output.key, await overSrtFor(listening, output))
   }
 }
 
-/** A listener for one send over SRT; the key stands where SRT has its stream ID. */
-async function overSrtFor(listening: Listening, output: EncodedOutput): Promise<SrtSend> {
-  const streamKey = nanoid(16)
-  const listener = await listenSrt({
-    ...{ host, firstPort: firstSrtPort, clock },
+const overRtmpFor = (output: EncodedOutput): RtmpSend => ({
+  output,
+  streamKey: `${output.streamName}${nanoid(16)}`,
+  arrival: nothingArrived(),
+  stretch: null,
+  isArriving: false,
+  wireBytes: 0,
+  ended: null,
+  refusedSecond: 0,
+})
+
+async function overDatagramsFor(
+  listening: Listening,
+  protocol: DatagramProtocol,
+  output: EncodedOutput,
+): Promise<DatagramSend> {
+  const send = await listenForSend(protocol, output, {
     watches: () => listening.watches,
-    keeps: () => (listening.keeps.has(output.key) ? output.rendition.framesPerSecond : null),
-    pass: (bytes) => listening.paced?.pass(streamKey, bytes) ?? Promise.resolve(true),
-    refusal: (streamId) => (streamId === streamKey ? null : refusedStranger(listening, streamId)),
+    keeps: () => listening.keeps.has(output.key),
+    pass: (key, bytes) => listening.paced?.pass(key, bytes) ?? Promise.resolve(true),
+    refusedStranger: (key) => refusedStranger(listening, key),
   })
-  const send = { output, streamKey, listener }
   await openElsewhere(listening, send)
   return send
 }
 
+/** One endpoint takes all sends over WHIP; the key tells which one is offered. */
+function openWhipFor(listening: () => Listening): Promise<WhipEndpoint> {
+  const overWhip = (): (DatagramSend & { protocol: 'whip' })[] =>
+    [...listening().datagrams.values()].filter((send) => send.protocol === 'whip')
+  return openWhipEndpoint({
+    firstPort: firstWhipPort,
+    listenerOf: (key): WhipListener | string =>
+      overWhip().find(({ streamKey }) => streamKey === key)?.listener ??
+      refusedStranger(listening(), key),
+    listeners: () => overWhip().map(({ listener }) => listener),
+  })
+}
+
 /** Lets the local network in where the listeners are open to it; a port that another program has there stays its own. */
-async function openElsewhere({ network }: Listening, { listener }: SrtSend): Promise<void> {
+async function openElsewhere({ network }: Listening, { listener }: DatagramSend): Promise<void> {
   if (!network || network.until <= Date.now()) return
   for (const address of network.hosts)
     await listener
       .openAt(address)
-      .catch((error: unknown) => console.warn('Not open over SRT:', (error as Error).message))
+      .catch((error: unknown) => console.warn('Not open to datagrams:', (error as Error).message))
 }
-
-const canListenSrt = (): boolean => missingProgram(systemPrograms.encoder) === undefined
 
 /** Two windows may begin and end at once: one after the other, so that none opens what another has. */
 let lastTurn: Promise<unknown> = Promise.resolve()
@@ -235,7 +252,7 @@ interface ListeningOptions {
   keeps: ReadonlySet<string>
   /** What came before, of sends that are not coming in now, is nobody's any more. */
   forgets: boolean
-  /** What holds back what comes in over SRT; null where nothing does. */
+  /** What holds back what comes in as datagrams; null where nothing does. */
   paced: PacedDatagrams | null
 }
 const plainListening: ListeningOptions = {
@@ -275,7 +292,8 @@ async function begin(
         ended: null,
         refusedSecond: 0,
       })
-  for (const { listener } of listening.srt.values()) if (!listener.isArriving()) listener.forget()
+  for (const { listener } of listening.datagrams.values())
+    if (!listener.isArriving()) listener.forget()
 }
 
 /**
@@ -295,16 +313,23 @@ export async function openListening(
     await listening.network?.close()
     listening.network = null
     listening.network = await openToNetwork({
-      port: listening.port,
+      doors: [
+        {
+          port: listening.port,
+          onConnection: (socket) => takeConnection(listening, socket),
+        },
+        { port: listening.whip.port, onConnection: listening.whip.takeConnection },
+      ],
       addresses,
       milliseconds: minutes * 60_000,
-      maxConnections: maxConnections,
-      onConnection: (socket) => takeConnection(listening, socket),
+      maxConnections,
       onClose: () => {
-        for (const { listener } of listening.srt.values()) listener.closeElsewhere()
+        for (const { listener } of listening.datagrams.values()) listener.closeElsewhere()
       },
     })
-    await Promise.all([...listening.srt.values()].map((send) => openElsewhere(listening, send)))
+    await Promise.all(
+      [...listening.datagrams.values()].map((send) => openElsewhere(listening, send)),
+    )
     isOpen = true
   })
   return isOpen
@@ -328,7 +353,8 @@ async function end(showId: string): Promise<void> {
   for (const socket of listening.sockets) socket.destroy()
   await Promise.all([
     new Promise((resolve) => listening.server.close(resolve)),
-    ...[...listening.srt.values()].map(({ listener }) => listener.stop()),
+    ...[...listening.datagrams.values()].map(({ listener }) => listener.stop()),
+    listening.whip.close(),
   ])
 }
 
@@ -365,24 +391,19 @@ export function listeningState(showId: string): Heard | null {
     wireBytes: send.wireBytes,
     said: saidOfRtmp(send),
   }))
-  const overSrt = [...listening.srt.values()].map(
-    ({ output, streamKey, listener }): ListenedSend => ({
-      ...{ key: output.key, address: `srt://${host}:${listener.port}`, streamKey, note: '' },
-      isArriving: listener.isArriving(),
-      report: reportOf(listener.arrival(), now),
-      wireBytes: listener.crossed().wireBytes,
-      said: [],
-    }),
-  )
-  const others = listening.others.map(({ key, muxer }): ListenedSend => ({
-    key,
-    address: null,
-    streamKey: '',
-    note:
-      muxer === 'mpegts'
-        ? (missingProgram(systemPrograms.encoder) ??
-          `At most ${maxOverSrt} sends over SRT are listened to at once.`)
-        : 'Nothing here can listen over WHIP.',
+  const overDatagrams = [...listening.datagrams.values()].map((send): ListenedSend => ({
+    ...{ key: send.output.key, streamKey: send.streamKey, note: '' },
+    address:
+      send.protocol === 'whip'
+        ? listening.whip.address(host)
+        : `srt://${host}:${send.listener.port}`,
+    isArriving: send.listener.isArriving(),
+    report: reportOf(send.listener.arrival(), now),
+    wireBytes: send.listener.crossed().wireBytes,
+    said: [],
+  }))
+  const others = listening.others.map(({ output, note }): ListenedSend => ({
+    ...{ key: output.key, address: null, streamKey: '', note },
     isArriving: false,
     report: null,
     wireBytes: null,
@@ -390,7 +411,7 @@ export function listeningState(showId: string): Heard | null {
   }))
   const { network } = listening
   return {
-    sends: [...overRtmp, ...overSrt, ...others],
+    sends: [...overRtmp, ...overDatagrams, ...others],
     network:
       network && network.until > Date.now()
         ? { hosts: network.hosts, until: new Date(network.until).toISOString() }
@@ -406,7 +427,9 @@ export function listeningState(showId: string): Heard | null {
 /** What came in over one send, for those who need it frame by frame; undefined where nothing listens to it. */
 export function arrivalOf(showId: string, sendKey: string): Arrival | undefined {
   const listening = listenings.get(showId)
-  return listening?.rtmp.get(sendKey)?.arrival ?? listening?.srt.get(sendKey)?.listener.arrival()
+  return (
+    listening?.rtmp.get(sendKey)?.arrival ?? listening?.datagrams.get(sendKey)?.listener.arrival()
+  )
 }
 
 /** How many packets of a send crossed and were lost on the way; null over RTMP, where none are. */
@@ -414,11 +437,11 @@ export const packetsOf = (
   showId: string,
   sendKey: string,
 ): { datagrams: number; lostDatagrams: number } | null =>
-  listenings.get(showId)?.srt.get(sendKey)?.listener.crossed() ?? null
+  listenings.get(showId)?.datagrams.get(sendKey)?.listener.crossed() ?? null
 
 /** The stretch of a send's picture that was kept, as a file; empty where none was. */
 export async function stretchOf(showId: string, sendKey: string): Promise<Buffer> {
   const listening = listenings.get(showId)
-  const kept = await listening?.srt.get(sendKey)?.listener.stretch()
+  const kept = await listening?.datagrams.get(sendKey)?.listener.stretch()
   return kept ?? listening?.rtmp.get(sendKey)?.stretch?.file() ?? Buffer.alloc(0)
 }

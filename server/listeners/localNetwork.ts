@@ -18,31 +18,35 @@ export interface OpenToNetwork {
   close: () => Promise<void>
 }
 
-export interface OpeningOptions {
+/** A port that is listened on already on loopback, and what takes its connections. */
+interface Door {
   port: number
+  onConnection: (socket: Socket) => void
+}
+
+export interface OpeningOptions {
+  doors: readonly [Door, ...Door[]]
   addresses: readonly string[]
   milliseconds: number
   maxConnections: number
-  onConnection: (socket: Socket) => void
   /** It is closed, however that came. */
   onClose: () => void
 }
 
 /**
- * Takes connections on further addresses of this computer for a stated time. The port is the one on
- * which it is listened on loopback. Throws where none of the addresses can be listened on.
+ * Takes connections on further addresses of this computer for a stated time. Throws where none of the
+ * addresses can be listened on.
  */
 export async function openToNetwork({
-  port,
+  doors,
   addresses,
   milliseconds,
   maxConnections,
-  onConnection,
   onClose,
 }: OpeningOptions): Promise<OpenToNetwork> {
   const sockets = new Set<Socket>()
-  const servers = new Map<string, Server>()
-  for (const host of addresses) {
+  const servers: Server[] = []
+  async function isOpened({ port, onConnection }: Door, host: string): Promise<boolean> {
     const server = createServer((socket) => {
       sockets.add(socket)
       socket.once('close', () => sockets.delete(socket))
@@ -53,23 +57,27 @@ export async function openToNetwork({
       server.once('error', () => resolve(false))
       server.listen({ port, host }, () => resolve(true))
     })
-    if (isListening) servers.set(host, server)
+    if (isListening) servers.push(server)
+    return isListening
   }
-  if (servers.size === 0)
+  const hosts: string[] = []
+  for (const host of addresses) {
+    const areOpened = await Promise.all(doors.map((door) => isOpened(door, host)))
+    if (areOpened.includes(true)) hosts.push(host)
+  }
+  if (hosts.length === 0)
     throw new Error(
       addresses.length === 0
         ? 'This computer has no address on a local network.'
-        : `Port ${port} cannot be listened on at ${addresses.join(' and ')}.`,
+        : `Port ${doors[0].port} cannot be listened on at ${addresses.join(' and ')}.`,
     )
   const close = async (): Promise<void> => {
     clearTimeout(timer)
     onClose()
-    const closed = [...servers.values()].map(
-      (server) => new Promise((resolve) => server.close(resolve)),
-    )
+    const closed = servers.map((server) => new Promise((resolve) => server.close(resolve)))
     for (const socket of sockets) socket.destroy()
     await Promise.all(closed)
   }
   const timer = setTimeout(() => void close(), milliseconds)
-  return { hosts: [...servers.keys()], until: Date.now() + milliseconds, close }
+  return { hosts, until: Date.now() + milliseconds, close }
 }

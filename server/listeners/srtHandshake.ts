@@ -1,3 +1,5 @@
+import type { Knock } from './datagramFront'
+
 /**
  * What is read of SRT's handshake, and the answer that refuses one: the Internet-Draft "The SRT
  * Protocol", sections 3.2.1 and 4.3 (from memory; held against the library that FFmpeg brings by the
@@ -42,4 +44,19 @@ export function srtRefusalOf(handshake: Buffer): Buffer {
   answer.writeUInt32BE(handshake.readUInt32BE(at.socket), at.destination)
   answer.writeUInt32BE(refusedType, at.type)
   return answer
+}
+
+/** The first bit tells what controls from what carries data. */
+export const isSrtMedia = (datagram: Buffer): boolean => ((datagram[0] ?? 0) & 0x80) === 0
+
+/** What a datagram says to a door: `refusal` says why a caller is not let in, by its stream ID once it has said that. */
+export function srtKnock(
+  datagram: Buffer,
+  refusal: (streamId: string | null) => string | null,
+): Knock {
+  const handshake = srtHandshakeOf(datagram)
+  if (!handshake) return 'none'
+  const streamId = handshake.phase === 'conclusion' ? handshake.streamId : null
+  if (refusal(streamId) !== null) return { refusal: srtRefusalOf(datagram) }
+  return streamId === null ? 'asks' : { letInAs: streamId }
 }

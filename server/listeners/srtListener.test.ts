@@ -7,21 +7,22 @@ import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import type { DatagramListener } from './datagramListener'
 import { srtHandshakeOf, srtRefusalOf } from './srtHandshake'
-import { listenSrt, type SrtListener, type SrtListenerOptions } from './srtListener'
+import { listenSrt, type SrtListenerOptions } from './srtListener'
 
 const host = '127.0.0.1'
 const within = { timeout: 20_000, interval: 100 }
 const clock = (): number => performance.now() / 1000
 
-const listeners: SrtListener[] = []
+const listeners: DatagramListener[] = []
 const callers: ChildProcess[] = []
 afterEach(async () => {
   for (const caller of callers.splice(0)) caller.kill('SIGKILL')
   await Promise.all(listeners.splice(0).map((listener) => listener.stop()))
 })
 
-async function listen(options: Partial<SrtListenerOptions> = {}): Promise<SrtListener> {
+async function listen(options: Partial<SrtListenerOptions> = {}): Promise<DatagramListener> {
   const listener = await listenSrt({
     ...{ host, firstPort: 24_000, clock, watches: () => false },
     refusal: (streamId) => (streamId === 'right' ? null : 'unknown'),
@@ -33,7 +34,7 @@ async function listen(options: Partial<SrtListenerOptions> = {}): Promise<SrtLis
 
 /** FFmpeg, with the SRT library that it brings, as whoever sends; what it says is gathered. */
 function call(
-  { port }: SrtListener,
+  { port }: DatagramListener,
   streamId: string,
 ): { said: () => string; ended: Promise<unknown> } {
   const caller = spawn('ffmpeg', [

@@ -29,7 +29,7 @@ export interface ProgramOptions {
   givesWay?: boolean
   hasInput?: boolean
   onOutput?: (chunk: Buffer) => void
-  /** Its own lines on file descriptor 3, as FFmpeg's progress is written. */
+  /** What it writes to file descriptor 3, as FFmpeg's progress and a second list of frames are. */
   onProgress?: (chunk: string) => void
   onError?: (chunk: string) => void
   maxOutputBytes?: number

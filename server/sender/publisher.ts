@@ -1,11 +1,26 @@
+import type { EncodedOutput } from '@green-mantle/core/encoding'
+import type { AudioCodec } from '@green-mantle/core/show'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
 
 /** Where a send goes. The key stands apart, since it is written nowhere. */
 export interface Ingest {
-  /** rtmp://, rtmps:// or srt://, without a key. */
+  /** rtmp://, rtmps://, srt://, or http(s):// for WHIP; without a key. */
   address: string
   key: string
 }
+
+/** How an ingest is to get the sound, which comes to the server as AAC. */
+export interface SentSound {
+  codec: AudioCodec
+  bitrateKbps: number
+  channels: number
+}
+
+export const soundOf = ({ rendition }: Pick<EncodedOutput, 'rendition'>): SentSound => ({
+  codec: rendition.audioCodec,
+  bitrateKbps: rendition.audioBitrateKbps,
+  channels: rendition.audioChannels,
+})
 
 /** A send on its way to an ingest. */
 export interface Publisher {

@@ -1,8 +1,9 @@
 import type { Sending } from '@green-mantle/core/show'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
-import type { Ingest, Publisher } from './publisher'
+import type { Ingest, Publisher, SentSound } from './publisher'
 import { publishOverRtmp } from './rtmpPublisher'
 import { publishOverSrt } from './srtPublisher'
+import { publishOverWhip } from './whipPublisher'
 
 export type RelayedStage = 'ready' | 'connecting' | 'sending' | 'away' | 'given up' | 'ended'
 
@@ -24,6 +25,7 @@ export interface RelayedSendOptions {
   sending: Sending
   /** What it takes of the line as planned; how long what waits will take is told from it. */
   plannedKbps: number
+  sound: SentSound
   /** Opened for the send alone, each time anew. */
   ingest: () => Promise<Ingest>
   /** Said as it happens. */
@@ -41,10 +43,16 @@ const nothingSent: RelayedState = {
   ...{ behindSeconds: 0, reconnects: 0, sendingSince: null },
 }
 
-const publishTo = (ingest: Ingest, signal: AbortSignal): Promise<Publisher> =>
-  ingest.address.startsWith('srt:')
-    ? publishOverSrt(ingest, signal)
+function publishTo(
+  ingest: Ingest,
+  { sound, plannedKbps }: RelayedSendOptions,
+  signal: AbortSignal,
+): Promise<Publisher> {
+  if (ingest.address.startsWith('srt:')) return publishOverSrt(ingest, sound, signal)
+  return /^https?:/.test(ingest.address)
+    ? publishOverWhip(ingest, sound, { kbps: plannedKbps, signal })
     : publishOverRtmp(ingest, signal)
+}
 
 const isDropped = ({ codec_type: type, flags }: MediaPacket): boolean =>
   type === videoTag && (flags === flag.keyframe || flags === flag.frame)
@@ -210,7 +218,7 @@ export class RelayedSend {
     const isBack = this.state.sendingSince !== null
     this.state = { ...this.state, stage: isBack ? 'away' : 'connecting' }
     try {
-      const publisher = await publishTo(await this.options.ingest(), signal)
+      const publisher = await publishTo(await this.options.ingest(), this.options, signal)
       if (isOver()) return publisher.close()
       this.rates = []
       this.waitsForKeyframe = true

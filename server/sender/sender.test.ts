@@ -13,6 +13,7 @@ import {
   standInFor,
   standInOf,
 } from '../standIns/platforms'
+import { ownPrograms } from '../programs/programsForTests'
 import { Sender } from './sender'
 
 const folder = mkdtempSync(join(tmpdir(), 'green-mantle-sender-'))
@@ -256,57 +257,75 @@ describe('the sender', () => {
     expect(JSON.stringify(told)).not.toContain(secret)
   }, 60_000)
 
-  it('sends over SRT too, its stream ID in no list of processes, and comes back after a hang-up', async () => {
-    const show = smallShow()
-    const [one] = show.destinations
-    one!.protocol = 'srt'
-    one!.sending.reconnectAfterSeconds = 0.5
-    const { sender, told, sendOf } = await begin(show)
-    sender.startSend('one')
-    sender.startSend('two')
-    await vi.waitFor(() => expect(arrivingAt('show', 'one')?.picture?.width).toBe(320), within)
-    expect(allArguments()).toContain('srt://127.0.0.1')
-    expect(allArguments()).not.toContain(secret)
-    expect(JSON.stringify([await sender.state(), told])).not.toContain(secret)
-    await vi.waitFor(
-      async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(24),
-      within,
-    )
-    expect(await sendOf('one')).toMatchObject({ stage: 'sending', lostFrames: 0 })
-    // What was handed on is what arrives.
-    expect((await sendOf('one')).kbps).toBeGreaterThan(150)
+  it.each(['srt', 'whip'] as const)(
+    'sends over %s too, with Opus, its key in no list of processes, and comes back after a hang-up',
+    async (protocol) => {
+      const show = smallShow()
+      const [one] = show.destinations
+      one!.protocol = protocol
+      one!.renditions[0]!.audioCodec = 'opus'
+      one!.sending.reconnectAfterSeconds = 0.5
+      const { sender, told, sendOf } = await begin(show)
+      sender.startSend('one')
+      sender.startSend('two')
+      await vi.waitFor(() => expect(arrivingAt('show', 'one')?.picture?.width).toBe(320), within)
+      expect(allArguments()).toContain(protocol === 'srt' ? 'srt://127.0.0.1' : 'rtp://127.0.0.1')
+      expect(allArguments()).not.toContain(secret)
+      expect(JSON.stringify([await sender.state(), told])).not.toContain(secret)
+      await vi.waitFor(() => expect(arrivingAt('show', 'one')?.sound?.codec).toBe('opus'), within)
+      await vi.waitFor(
+        async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(24),
+        within,
+      )
+      expect(await sendOf('one')).toMatchObject({ stage: 'sending', lostFrames: 0 })
+      // What was handed on is what arrives.
+      expect((await sendOf('one')).kbps).toBeGreaterThan(150)
 
-    const before = await sendOf('two')
-    hangUp('show', 'one')
-    await vi.waitFor(async () => expect((await sendOf('one')).reconnects).toBe(1), within)
-    expect(toldOf(told, 'trouble')).toHaveLength(1)
-    await vi.waitFor(
-      async () => expect((await sendOf('two')).sentFrames).toBeGreaterThan(before.sentFrames),
-      within,
-    )
-    expect(await sendOf('two')).toMatchObject({ stage: 'sending', reconnects: 0 })
-    sender.stopSend('one')
-    await vi.waitFor(() => expect(standInOf('show', 'one')?.state().isOver).toBe(true), within)
-    await sender.stop()
-    expect(toldOf(told, 'sent').find(({ name }) => name === 'One')).toMatchObject({ reconnects: 1 })
-    // The program that carried it is gone; the one that listens may wait for the next.
-    expect(allArguments()).not.toMatch(/mpegts\0-flush_packets/)
-  }, 60_000)
+      const before = await sendOf('two')
+      hangUp('show', 'one')
+      await vi.waitFor(async () => expect((await sendOf('one')).reconnects).toBe(1), within)
+      expect(toldOf(told, 'trouble')).toHaveLength(1)
+      await vi.waitFor(
+        async () => expect((await sendOf('two')).sentFrames).toBeGreaterThan(before.sentFrames),
+        within,
+      )
+      expect(await sendOf('two')).toMatchObject({ stage: 'sending', reconnects: 0 })
+      sender.stopSend('one')
+      await vi.waitFor(() => expect(standInOf('show', 'one')?.state().isOver).toBe(true), within)
+      await sender.stop()
+      expect(toldOf(told, 'sent').find(({ name }) => name === 'One')).toMatchObject({
+        reconnects: 1,
+      })
+      // The program that carried it is gone; the one that listens may wait for the next.
+      await vi.waitFor(
+        () => expect(ownPrograms().join('\n')).not.toMatch(/mpegts -flush_packets|rtcpport/),
+        within,
+      )
+    },
+    60_000,
+  )
 
-  it('is refused over SRT with a key of another session, in words without it', async () => {
-    const show = smallShow()
-    const [one] = show.destinations
-    one!.protocol = 'srt'
-    one!.rules = { ...one!.rules, key: { life: 'per session', hours: null } }
-    one!.sending = { ...one!.sending, reconnectAfterSeconds: 0.5, reconnectTries: 1 }
-    const { sender, told, sendOf } = await begin(show)
-    standInOf('show', 'one')?.giveKey()
-    sender.startSend('one')
-    await vi.waitFor(async () => expect((await sendOf('one')).stage).toBe('given up'), within)
-    expect(await sendOf('one')).toMatchObject({ sentFrames: 0, lostFrames: 0 })
-    expect((await sendOf('one')).words).toMatch(/stream ID or passphrase is not taken/)
-    expect(JSON.stringify(told)).not.toContain(secret)
-  }, 60_000)
+  it.each([
+    ['srt', /stream ID or passphrase is not taken/],
+    ['whip', /does not take the key/],
+  ] as const)(
+    'is refused over %s with a key of another session, in words without it',
+    async (protocol, refusal) => {
+      const show = smallShow()
+      const [one] = show.destinations
+      one!.protocol = protocol
+      one!.rules = { ...one!.rules, key: { life: 'per session', hours: null } }
+      one!.sending = { ...one!.sending, reconnectAfterSeconds: 0.5, reconnectTries: 1 }
+      const { sender, told, sendOf } = await begin(show)
+      standInOf('show', 'one')?.giveKey()
+      sender.startSend('one')
+      await vi.waitFor(async () => expect((await sendOf('one')).stage).toBe('given up'), within)
+      expect(await sendOf('one')).toMatchObject({ sentFrames: 0, lostFrames: 0 })
+      expect((await sendOf('one')).words).toMatch(refusal)
+      expect(JSON.stringify(told)).not.toContain(secret)
+    },
+    60_000,
+  )
 
   it('begins an encoder anew that ended, says so, and goes on sending', async () => {
     const { sender, told, sendOf } = await begin(smallShow())
@@ -342,10 +361,12 @@ describe('the sender', () => {
     const show = smallShow()
     const [one, two] = show.destinations
     one!.protocol = 'whip'
-    two!.rules = { ...two!.rules, codecs: ['hevc'] }
-    two!.renditions[0]!.codec = 'hevc'
+    for (const { rules, renditions } of [one!, two!]) {
+      rules.codecs = ['hevc']
+      renditions[0]!.codec = 'hevc'
+    }
     const { sender, sendOf } = await begin(show)
-    expect((await sendOf('one')).cannot).toMatch(/over WHIP/)
+    expect((await sendOf('one')).cannot).toMatch(/only H.264/)
     expect((await sendOf('two')).cannot).toMatch(/only H.264/)
     expect([sender.startSend('one'), sender.startSend('two')]).toEqual([false, false])
     // The recording alone.

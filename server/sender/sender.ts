@@ -4,6 +4,7 @@ import {
   type CanvasEncodes,
   canvasEncodesOf,
   type EncodedOutput,
+  handedOver,
   plannedShareOf,
 } from '@green-mantle/core/encoding'
 import {
@@ -33,7 +34,7 @@ import { LocalIngest } from './localIngest'
 import { LookBack } from './lookBack'
 import { recordingNames } from './recordingNames'
 import { RelayedSend } from './relayedSend'
-import type { Ingest } from './publisher'
+import { type Ingest, soundOf } from './publisher'
 
 export interface SenderOptions {
   show: Show
@@ -80,15 +81,11 @@ const maxObservedSeconds = 5
 const plannedKbpsOf = ({ rendition }: EncodedOutput): number =>
   rendition.videoBitrateKbps + rendition.audioBitrateKbps
 
-/** How every encode comes to the server, over loopback; from there it goes on by its own protocol. */
-const innerMuxer = 'flv'
-
-const cannotFrom = ({ muxer, rendition }: EncodedOutput): string => {
-  if (muxer === 'whip') return 'over WHIP nothing here can send'
-  return rendition.codec === 'h264'
+/** Every encode comes to the server as FLV. */
+const cannotFrom = ({ rendition }: EncodedOutput): string =>
+  rendition.codec === 'h264'
     ? ''
     : 'the encoder program here hands only H.264 on to be sent: plan it with H.264'
-}
 
 /** Carries the plan of a show out: one process a canvas, each encode once, each destination by itself. */
 export class Sender {
@@ -135,8 +132,7 @@ export class Sender {
     for (const encodes of canvasEncodesOf(show)) {
       const input = inputs[encodes.canvas]
       const clip = await this.clipOf(input, encodes.canvas)
-      // On loopback nothing is ever behind; one program has one sound to give; and what can't be sent
-      // from here is not encoded for nothing.
+      // One program has one sound to give; and what can't be sent from here is not encoded for nothing.
       const plain: CanvasEncodes = {
         ...encodes,
         encodes: encodes.encodes
@@ -145,9 +141,7 @@ export class Sender {
             outputs: outputs
               .filter((output) => output.feed.isRecording || cannotFrom(output) === '')
               .map((output) => ({
-                ...output,
-                muxer: output.feed.isRecording ? output.muxer : innerMuxer,
-                sending: null,
+                ...(output.feed.isRecording ? output : handedOver(output)),
                 isArchiveMix: output.isArchiveMix && clip !== null,
               })),
           }))
@@ -197,6 +191,7 @@ export class Sender {
     const relayed = new RelayedSend({
       sending: destination.sending,
       plannedKbps: plannedKbpsOf(output),
+      sound: soundOf(output),
       ingest: () => this.options.ingestOf(output, destination),
       told: (what, words) => this.told(output, destination, what, words),
     })

@@ -1,34 +1,42 @@
 import { rm } from 'node:fs/promises'
-import { srtAddressForProgram, srtSecretOptions } from '@green-mantle/core/encoding'
+import { audioEncoders, srtAddressForProgram, srtSecretOptions } from '@green-mantle/core/encoding'
 import Flv from 'node-media-server/src/protocol/flv.js'
 import { makeWorkFolder } from '../files/workFolders'
 import { runProgram } from '../programs/runProgram'
 import { secretOptions } from '../programs/secretOptions'
 import { systemPrograms } from '../programs/systemPrograms'
-import type { Ingest, Publisher } from './publisher'
+import type { Ingest, Publisher, SentSound } from './publisher'
 
 const longestSeconds = 7 * 24 * 3600
 /** From the first packet on; the library itself gives up after three seconds. */
 const connectMilliseconds = 10_000
 const closeMilliseconds = 3000
 
-const argumentsFor = (address: string, optionsPath: string | null): string[] => [
+/** AAC goes on as it comes. */
+const soundArguments = ({ codec, bitrateKbps, channels }: SentSound): string[] =>
+  codec === 'aac'
+    ? []
+    : ['-c:a', audioEncoders[codec], '-b:a', `${bitrateKbps}k`, '-ac', `${channels}`]
+
+const argumentsFor = (address: string, sound: SentSound, optionsPath: string | null): string[] => [
   ...['-hide_banner', '-nostdin', '-y', '-loglevel', 'error', '-nostats'],
   ...['-stats_period', '0.2', '-progress', 'pipe:3'],
   ...['-analyzeduration', '500000', '-f', 'flv', '-i', 'pipe:0'],
   // Its picture and sound; what else FLV tells of itself would be waited for in vain.
-  ...['-map', '0:v', '-map', '0:a?', '-c', 'copy', '-f', 'mpegts', '-flush_packets', '1'],
+  ...['-map', '0:v', '-map', '0:a?', '-c', 'copy', ...soundArguments(sound)],
+  ...['-f', 'mpegts', '-flush_packets', '1'],
   ...(optionsPath === null ? [] : ['-fpre', optionsPath]),
   address,
 ]
 
 /**
  * Sends over SRT by the program that speaks it, which puts what comes into a transport stream and
- * encodes nothing. Stream ID and passphrase reach it through a pipe. Rejects, in words, where the
+ * encodes no picture. Stream ID and passphrase reach it through a pipe. Rejects, in words, where the
  * address or the key can't be one.
  */
 export async function publishOverSrt(
   { address, key }: Ingest,
+  sound: SentSound,
   signal: AbortSignal,
 ): Promise<Publisher> {
   const target = srtAddressForProgram(address)
@@ -37,7 +45,7 @@ export async function publishOverSrt(
   try {
     const secret = options === '' ? null : await secretOptions(folder, options)
     if (signal.aborted) throw new Error('it was stopped')
-    return begin(target, secret, { folder, signal })
+    return begin(target, secret, { folder, sound, signal })
   } catch (error) {
     await rm(folder, { recursive: true, force: true })
     throw error
@@ -47,7 +55,7 @@ export async function publishOverSrt(
 function begin(
   target: string,
   secret: Awaited<ReturnType<typeof secretOptions>> | null,
-  { folder, signal }: { folder: string; signal: AbortSignal },
+  { folder, sound, signal }: { folder: string; sound: SentSound; signal: AbortSignal },
 ): Publisher {
   const { host } = new URL(target)
   let isAccepted = false
@@ -56,7 +64,7 @@ function begin(
   const program = runProgram(
     systemPrograms.encoder,
     'ffmpeg',
-    argumentsFor(target, secret?.path ?? null),
+    argumentsFor(target, sound, secret?.path ?? null),
     {
       timeLimitSeconds: longestSeconds,
       hasInput: true,

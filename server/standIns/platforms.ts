@@ -4,14 +4,22 @@ import type { Destination, Show } from '@green-mantle/core/show'
 import { performance } from 'node:perf_hooks'
 import { flvArrival } from '../listeners/flvArrival'
 import type { PublishedSink } from '../listeners/rtmpConnection'
-import { listenSrt, type SrtListener } from '../listeners/srtListener'
+import type { DatagramListener } from '../listeners/datagramListener'
+import { listenSrt } from '../listeners/srtListener'
+import { openWhipEndpoint } from '../listeners/whipEndpoint'
+import { listenWhip, type WhipListener } from '../listeners/whipListener'
 import { LocalIngest } from '../sender/localIngest'
 import { StandInPlatform } from './platform'
 
+interface Listened {
+  address: string
+  stop(): Promise<unknown>
+}
+
 interface Standing {
   platform: StandInPlatform
-  /** Where it takes sends over SRT, which takes one program a port: one for each that is asked for. */
-  overSrt: Map<string, Promise<SrtListener>>
+  /** Where it takes sends over SRT and WHIP, one program a port: one for each that is asked for. */
+  overDatagrams: Map<string, Promise<Listened>>
   /** What comes in now, each with what ends it. */
   coming: Map<symbol, { key: string; end: (why: string) => void }>
   arrival: Arrival | null
@@ -26,6 +34,8 @@ const clock = (): number => performance.now() / 1000
 const separator = '~'
 const host = '127.0.0.1'
 const firstSrtPort = 19_800
+const firstWhipPort = 19_900
+const firstWhipDatagramPort = 20_000
 const mainSend = 'main'
 
 /** Why a stand-in does not take a program with this key; null where it does. */
@@ -73,29 +83,65 @@ function admit(app: string, key: string, end: (why: string) => void): PublishedS
   }
 }
 
-/** A port of a stand-in over SRT; who comes names the key as the stream ID. */
-async function listenFor(showId: string, destinationId: string): Promise<SrtListener> {
+/** What a listener of a stand-in tells it. */
+function toldTo(
+  showId: string,
+  destinationId: string,
+  listener: () => DatagramListener,
+): { began: (arrival: Arrival, key: string) => void; ended: () => void } {
   let went: () => void = () => {}
-  const listener: SrtListener = await listenSrt({
-    ...{ host, clock, firstPort: firstSrtPort },
-    watches: () => false,
-    refusal: (key) => refusalOf(showId, destinationId, key),
+  return {
     began(arrival, key) {
       const standing = shows.get(showId)?.get(destinationId)
-      if (!standing) return listener.hangUp()
-      went = came(standing, key, () => listener.hangUp()).went
+      if (!standing) return listener().hangUp()
+      went = came(standing, key, () => listener().hangUp()).went
       standing.arrival = arrival
       standing.platform.signalCame()
     },
     ended: () => went(),
-  })
-  return listener
+  }
 }
 
-async function endSrt({ overSrt }: Standing): Promise<void> {
-  const listeners = [...overSrt.values()]
-  overSrt.clear()
-  for (const listening of listeners) await (await listening.catch(() => null))?.stop()
+/** A port of a stand-in over SRT; who comes names the key as the stream ID. */
+async function listenOverSrt(showId: string, destinationId: string): Promise<Listened> {
+  const listener: DatagramListener = await listenSrt({
+    ...{ host, clock, firstPort: firstSrtPort },
+    watches: () => false,
+    refusal: (key) => refusalOf(showId, destinationId, key),
+    ...toldTo(showId, destinationId, () => listener),
+  })
+  return { address: `srt://${host}:${listener.port}`, stop: () => listener.stop() }
+}
+
+/** Where a stand-in is offered sends over WHIP; who comes brings the key as its token. */
+async function listenOverWhip(showId: string, destinationId: string): Promise<Listened> {
+  let broughtKey = ''
+  const { began, ended } = toldTo(showId, destinationId, () => listener)
+  const listener: WhipListener = await listenWhip({
+    ...{ host, clock, firstPort: firstWhipDatagramPort, ended },
+    watches: () => false,
+    began: (arrival) => began(arrival, broughtKey),
+  })
+  const endpoint = await openWhipEndpoint({
+    firstPort: firstWhipPort,
+    listenerOf(key) {
+      const refusal = refusalOf(showId, destinationId, key)
+      if (refusal !== null) return refusal
+      if (!listener.isArriving()) broughtKey = key
+      return listener
+    },
+    listeners: () => [listener],
+  })
+  return {
+    address: endpoint.address(host),
+    stop: () => Promise.all([endpoint.close(), listener.stop()]),
+  }
+}
+
+async function endDatagrams({ overDatagrams }: Standing): Promise<void> {
+  const listened = [...overDatagrams.values()]
+  overDatagrams.clear()
+  for (const each of listened) await (await each.catch(() => null))?.stop()
 }
 
 const openIngest = (): Promise<LocalIngest> => (ingest ??= LocalIngest.open(admit))
@@ -116,7 +162,7 @@ export async function standInFor(showId: string, show: Show): Promise<void> {
           : {
               platform: new StandInPlatform(pick(destination)),
               coming: known?.coming ?? new Map(),
-              overSrt: known?.overSrt ?? new Map(),
+              overDatagrams: known?.overDatagrams ?? new Map(),
               arrival: null,
             }
         return [destination.id, standing] as const
@@ -130,7 +176,7 @@ export async function standInFor(showId: string, show: Show): Promise<void> {
     gone.push(...(shows.get(oldest)?.values() ?? []))
     shows.delete(oldest)
   }
-  await Promise.all(gone.map(endSrt))
+  await Promise.all(gone.map(endDatagrams))
 }
 
 const pick = ({ name, rules, lagSeconds, protocol }: Destination) => ({
@@ -148,12 +194,15 @@ export async function standInAddress(
   send = mainSend,
 ): Promise<string> {
   const standing = shows.get(showId)?.get(destinationId)
-  if (standing?.platform.destination.protocol !== 'srt')
+  const protocol = standing?.platform.destination.protocol
+  if (!standing || (protocol !== 'srt' && protocol !== 'whip'))
     return (await openIngest()).addressOf(`${showId}${separator}${destinationId}`)
-  const listening = standing.overSrt.get(send) ?? listenFor(showId, destinationId)
-  standing.overSrt.set(send, listening)
-  listening.catch(() => standing.overSrt.delete(send))
-  return `srt://${host}:${(await listening).port}`
+  const listen = protocol === 'srt' ? listenOverSrt : listenOverWhip
+  const name = `${protocol} ${send}`
+  const listened = standing.overDatagrams.get(name) ?? listen(showId, destinationId)
+  standing.overDatagrams.set(name, listened)
+  listened.catch(() => standing.overDatagrams.delete(name))
+  return (await listened).address
 }
 
 /** Hangs up on whoever sends to it. */
@@ -180,7 +229,7 @@ export const standInsNow = (showId: string): StandInNow[] =>
 export async function closeStandIns(): Promise<void> {
   const standings = [...shows.values()].flatMap((each) => [...each.values()])
   shows.clear()
-  await Promise.all(standings.map(endSrt))
+  await Promise.all(standings.map(endDatagrams))
   await (await ingest)?.close()
   ingest = undefined
 }

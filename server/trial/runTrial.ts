@@ -41,6 +41,7 @@ import { makeTestClip } from '../pictures/testClip'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
 import { likenessOf } from './arrivedPicture'
+import { asEncoded, beginWhipSends, type WhipSends } from './whipSends'
 
 export interface TrialOptions {
   showId: string
@@ -65,23 +66,28 @@ const maxComparedEncodes = 8
 
 /** Where an output of a trial goes: a listener, through the practice line where there is one, or a file. */
 function addressIn(
-  { key, feed }: EncodedOutput,
+  output: EncodedOutput,
   {
     listeners,
     through,
+    overWhip,
     folder,
   }: {
     listeners: ReadonlyMap<string, ListenedSend>
     /** What sends over RTMP go through instead of straight to their listeners; null where nothing is. */
     through: string | null
+    overWhip: WhipSends
     folder: string
   },
 ): string {
+  const { key, feed } = output
   if (feed.isRecording) return join(folder, `${feed.ownerId}.mkv`)
+  const handedTo = overWhip.addressOf(output)
+  if (handedTo !== undefined) return handedTo
   const listener = listeners.get(key)
   // What nothing listens to goes nowhere, so that it is encoded all the same.
   if (!listener?.address) return join(folder, 'nowhere')
-  // Over SRT the listener itself holds back what comes in.
+  // What comes in as datagrams the listener itself holds back.
   if (listener.address.startsWith('srt:'))
     return `${listener.address}?streamid=${listener.streamKey}`
   return `${through ?? listener.address}/${listener.streamKey}`
@@ -95,14 +101,13 @@ interface RunningCanvas {
 }
 
 function runCanvas(
-  show: Show,
   canvas: CanvasEncodes,
   clip: string,
   where: Parameters<typeof addressIn>[1],
   seconds: number,
 ): RunningCanvas {
   const looped = ['-re', '-stream_loop', '-1', '-i', clip]
-  const args = canvasArguments(canvas, {
+  const args = canvasArguments(asEncoded(canvas), {
     input: looped,
     archiveMix: looped,
     addressOf: (output) => escapedForList(addressIn(output, where)),
@@ -197,8 +202,8 @@ interface ComparedOutput {
   all: readonly EncodedOutput[]
 }
 /**
- * Over RTMP everything arrives or nothing, so that one output stands for all others of its encode; over
- * SRT each loses what it loses.
+ * Over RTMP everything arrives or nothing, so that one output stands for all others of its encode; as
+ * datagrams each loses what it loses.
  */
 const comparedOutputs = (canvases: readonly CanvasEncodes[]): ComparedOutput[] =>
   canvases
@@ -206,8 +211,8 @@ const comparedOutputs = (canvases: readonly CanvasEncodes[]): ComparedOutput[] =
       encodes.flatMap(({ encode: { rendition }, outputs }) => {
         const sent = outputs.filter(({ feed }) => !feed.isRecording)
         const overRtmp = sent.filter(({ muxer }) => muxer === 'flv')
-        const overSrt = sent.filter(({ muxer }) => muxer === 'mpegts').map((output) => [output])
-        return [overRtmp, ...overSrt].flatMap((all) =>
+        const overDatagrams = sent.filter(({ muxer }) => muxer !== 'flv').map((output) => [output])
+        return [overRtmp, ...overDatagrams].flatMap((all) =>
           all[0] ? [{ key: all[0].key, canvas, rendition, all }] : [],
         )
       }),
@@ -258,6 +263,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
   let proxy: PacedProxy | undefined
   let relay: OwnHostRelay | undefined
   let datagrams: PacedDatagrams | undefined
+  let overWhip: WhipSends | undefined
   /** What sends over RTMP go through on their way to where listeners hear them; null for straight there. */
   async function wayTo(listener: string): Promise<string | null> {
     const address = new URL(listener)
@@ -309,9 +315,10 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     )
     if (!signal.aborted) {
       report('Sending')
-      const where = { listeners, through, folder }
+      overWhip = await beginWhipSends(show, canvases, listeners)
+      const where = { listeners, through, overWhip, folder }
       for (const canvas of canvases)
-        running.push(runCanvas(show, canvas, clips.get(canvas.canvas) as string, where, seconds))
+        running.push(runCanvas(canvas, clips.get(canvas.canvas) as string, where, seconds))
       const began = performance.now()
       const early = await untilOver(running, seconds, signal)
       const triedSeconds = Math.max(1, Math.round((performance.now() - began) / 1000))
@@ -375,6 +382,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     throw new Error('It was stopped before anything was sent.')
   } finally {
     await Promise.all(running.map(({ program }) => program.kill()))
+    await overWhip?.close()
     if (listeningState(showId)) await beginListening(showId, show)
     await proxy?.close()
     await relay?.close()

@@ -57,14 +57,17 @@ const rows = computed(() =>
             })
           : [],
         isAsPlanned: isHeard,
-        keyWords: heard.address?.startsWith('srt:')
-          ? 'practice key, its stream ID'
-          : 'practice key',
+        keyWords: keyWordsOf(heard.address),
         fromNetwork: addressesOnNetwork(heard),
       },
     ]
   }),
 )
+/** What a key is called where it is pasted. */
+function keyWordsOf(address: string | null): string {
+  if (address?.startsWith('srt:')) return 'practice key, its stream ID'
+  return address?.startsWith('http:') ? 'practice key, its bearer token' : 'practice key'
+}
 /** The same listener from other computers. */
 const addressesOnNetwork = ({ address }: ListenedSend): string[] =>
   address

@@ -1,27 +1,37 @@
 import { createSocket, type RemoteInfo, type Socket } from 'node:dgram'
 import { once } from 'node:events'
-import { srtHandshakeOf, srtRefusalOf } from './srtHandshake'
 
-export interface SrtFrontOptions {
+/** What a datagram of a caller that was not let in yet comes to. */
+export type Knock =
+  /** No word that begins a call. */
+  | 'none'
+  /** A step on the way in that names nobody yet; it is handed on. */
+  | 'asks'
+  | { letInAs: string }
+  /** Turned away, with what tells it so. */
+  | { refusal: Buffer }
+
+export interface DatagramFrontOptions {
   host: string
   /** The first that nobody has from here on is taken. */
   firstPort: number
-  /** Why a caller is not let in, by its stream ID once it has said that; null where it is. */
-  refusal: (streamId: string | null) => string | null
+  knock: (datagram: Buffer) => Knock
+  /** What carries picture and sound, apart from what only steers. */
+  isMedia: (datagram: Buffer) => boolean
   /** Whether a datagram gets through, and when; without it all do, at once. */
   pass?: ((bytes: number) => Promise<boolean>) | undefined
 }
 
-/** The UDP port at which callers over SRT knock, before the program that speaks SRT. */
-export interface SrtFront {
+/** The UDP port at which callers knock, before what speaks their protocol. */
+export interface DatagramFront {
   readonly port: number
   /** Resolves when somebody calls. */
   called(): Promise<void>
   /** Where callers go on to from now on, nowhere while nobody listens; whoever came before is nobody any more. */
   leadTo(port: number | null): void
-  /** The stream ID of who was let in last. */
-  streamId(): string
-  /** Of who was let in last: its IP packets and those that did not get through. */
+  /** The name of who was let in last. */
+  caller(): string
+  /** Of those that were let in where callers last went on to: their IP packets, and what did not get through. */
   crossed(): { wireBytes: number; datagrams: number; lostDatagrams: number }
   /** Lets callers knock at the same port of another address of this computer too; rejects where that is taken. */
   openAt(address: string): Promise<void>
@@ -39,23 +49,21 @@ interface Caller {
 }
 
 const ipAndUdpBytes = 28
-/** The first bit tells what controls from what carries data. */
-const isControl = (datagram: Buffer): boolean => ((datagram[0] ?? 0) & 0x80) !== 0
 /** One is taken; others may try, and take no memory when they are many. */
 const maxCallers = 8
 const forgottenMilliseconds = 10_000
 const maxTriedPorts = 200
 export const nothingCrossed = { wireBytes: 0, datagrams: 0, lostDatagrams: 0 }
 
-/** Opens a port that hands callers on, so that their stream IDs are known and their packets counted. */
-export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> {
-  const { host, refusal, pass } = options
+/** Opens a port that hands callers on, so that it is known who they are and their packets are counted. */
+export async function openDatagramFront(options: DatagramFrontOptions): Promise<DatagramFront> {
+  const { host, knock, isMedia, pass } = options
   const elsewhere = new Map<string, Socket>()
   const callers = new Map<string, Caller>()
   /** So that what is still being opened then is known to have been closed. */
   let timesClosed = 0
   let target: number | null = null
-  let streamId = ''
+  let lastCaller = ''
   let crossed = { ...nothingCrossed }
   let wake: () => void = () => {}
 
@@ -87,11 +95,11 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
     if (to === null) return
     if (isLetIn) {
       crossed.wireBytes += datagram.length + ipAndUdpBytes
-      if (!isControl(datagram)) crossed.datagrams += 1
+      if (isMedia(datagram)) crossed.datagrams += 1
     }
     const counted = crossed
     if (pass && isLetIn && !(await pass(datagram.length + ipAndUdpBytes))) {
-      if (!isControl(datagram)) counted.lostDatagrams += 1
+      if (isMedia(datagram)) counted.lostDatagrams += 1
       return
     }
     // Who was let go meanwhile has a socket that is closed.
@@ -100,26 +108,29 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
 
   function take(datagram: Buffer, from: RemoteInfo, door: Socket): void {
     const name = `${door.address().address} ${from.address} ${from.port}`
-    const handshake = srtHandshakeOf(datagram)
-    if (handshake) wake()
+    const known = callers.get(name)
+    if (target !== null && known?.isLetIn) {
+      known.heardAt = Date.now()
+      void handOn(known, datagram)
+      return
+    }
+    const said = knock(datagram)
+    if (said === 'none') return
+    wake()
     if (target === null) return
-    const caller = callers.get(name) ?? (handshake ? newCaller(name, from, door) : null)
+    if (said !== 'asks' && 'refusal' in said) {
+      door.send(said.refusal, from.port, from.address)
+      letGo(name)
+      return
+    }
+    const caller = known ?? newCaller(name, from, door)
     if (!caller) return
     caller.heardAt = Date.now()
-    if (handshake && !caller.isLetIn) {
-      const said = handshake.phase === 'conclusion' ? handshake.streamId : null
-      if (refusal(said) !== null) {
-        door.send(srtRefusalOf(datagram), from.port, from.address)
-        letGo(name)
-        return
-      }
-      if (said !== null) {
-        caller.isLetIn = true
-        streamId = said
-        crossed = { ...nothingCrossed }
-      }
+    if (said !== 'asks') {
+      caller.isLetIn = true
+      lastCaller = said.letInAs
     }
-    if (handshake || caller.isLetIn) void handOn(caller, datagram)
+    void handOn(caller, datagram)
   }
 
   async function openDoor(address: string, port: number): Promise<Socket> {
@@ -129,7 +140,7 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
       door.close()
       throw error
     })
-    door.on('error', (error) => console.error('Listening over SRT:', error.message))
+    door.on('error', (error) => console.error('Listening for datagrams:', error.message))
     door.on('message', (datagram, from) => take(datagram, from, door))
     return door
   }
@@ -158,9 +169,11 @@ export async function openSrtFront(options: SrtFrontOptions): Promise<SrtFront> 
     called: () => new Promise((resolve) => (wake = resolve)),
     leadTo(next) {
       for (const name of [...callers.keys()]) letGo(name)
+      // What crossed for who was there last is still to be told when they are gone.
+      if (next !== null) crossed = { ...nothingCrossed }
       target = next
     },
-    streamId: () => streamId,
+    caller: () => lastCaller,
     crossed: () => ({ ...crossed }),
     async openAt(address) {
       if (elsewhere.has(address)) return

@@ -1,0 +1,89 @@
+import { createServer, type Server, type ServerResponse } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import fc from 'fast-check'
+import { afterEach, describe, expect, it } from 'vitest'
+import { ownPrograms } from '../programs/programsForTests'
+import { publishOverWhip } from './whipPublisher'
+
+const key = 'a-key-that-is-nowhere-else'
+const servers: Server[] = []
+afterEach(() => {
+  for (const server of servers.splice(0)) {
+    server.closeAllConnections()
+    server.close()
+  }
+})
+
+/** An ingest that reads an offer, and then says what it likes. */
+async function ingest(says: (response: ServerResponse, offer: string) => void): Promise<string> {
+  const server = createServer((request, response) => {
+    let offer = ''
+    request.on('data', (piece: Buffer) => (offer += piece.toString()))
+    request.on('end', () => says(response, offer))
+  }).listen(0, '127.0.0.1')
+  servers.push(server)
+  await new Promise((resolve) => server.once('listening', resolve))
+  return `http://127.0.0.1:${(server.address() as AddressInfo).port}/whip`
+}
+const refusal = (address: string, signal = new AbortController().signal): Promise<string> =>
+  publishOverWhip(
+    { address, key },
+    { codec: 'opus', bitrateKbps: 96, channels: 2 },
+    { kbps: 1000, signal },
+  ).then(
+    () => 'accepted',
+    (error: unknown) => (error as Error).message,
+  )
+const answers = (body: string, headers: Record<string, string> = {}) =>
+  ingest((response) =>
+    response.writeHead(201, { 'content-type': 'application/sdp', ...headers }).end(body),
+  )
+
+describe('an ingest over WHIP', () => {
+  it.each([
+    [401, /does not take the key/],
+    [403, /does not take the key/],
+    [404, /knows no such address/],
+    [409, /another program sends there/],
+    [500, /it answered 500/],
+    [200, /it answered 200/],
+  ])('that answers %i is told in words, without the key', async (status, words) => {
+    const said = await refusal(
+      await ingest((response) => response.writeHead(status).end(`no: ${key}`)),
+    )
+    expect(said).toMatch(words)
+    expect(said).not.toContain(key)
+  })
+
+  it('that answers what cannot be read is said to, whatever it is', async () => {
+    const noDescription = /no session description/
+    expect(await refusal(await answers(''))).toMatch(noDescription)
+    expect(await refusal(await answers('v=0\r\n'.repeat(100_000)))).toMatch(noDescription)
+    expect(await refusal(await answers('v=0', { location: 'http://[' }))).toMatch(noDescription)
+    await fc.assert(
+      fc.asyncProperty(fc.string({ unit: 'binary', maxLength: 300 }), async (body) => {
+        const said = await refusal(await answers(body))
+        expect(said).toMatch(/no session description|no packet reaches it/)
+      }),
+      { numRuns: 20 },
+    )
+  }, 60_000)
+
+  it('that repeats the offer, hangs up or is none is given up, and nothing is left running', async () => {
+    const repeats = await ingest((response, offer) => response.writeHead(201).end(offer))
+    const stop = new AbortController()
+    setTimeout(() => stop.abort(), 1500)
+    expect(await refusal(repeats, stop.signal)).toMatch(/no session description|it was stopped/)
+    expect(await refusal(await ingest((response) => response.destroy()))).toMatch(/nothing answers/)
+    expect(await refusal('http://127.0.0.1:1/whip')).toMatch(/nothing answers at 127.0.0.1:1/)
+    expect(ownPrograms().join()).not.toContain('rtcpport')
+  }, 60_000)
+
+  it('that never answers is stopped waiting for when the send is', async () => {
+    const silent = await ingest(() => {})
+    const stop = new AbortController()
+    const said = refusal(silent, stop.signal)
+    stop.abort()
+    expect(await said).toBe('it was stopped')
+  })
+})
