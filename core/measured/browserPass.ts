@@ -32,7 +32,7 @@ export interface BrowserEncoder {
   codec: Codec
 }
 
-export interface BrowserRun extends PlannedRun, BrowserEncoder {
+export interface BrowserRun extends Omit<PlannedRun, 'settleSeconds' | 'seconds'>, BrowserEncoder {
   effort: BrowserEffort
 }
 

@@ -9,6 +9,8 @@ export interface EncodingRun {
   atOnce: number
   /** Of all that ran at once, together. */
   framesPerSecond: number
+  /** The share of the device that they took, 1 = all of it; absent where only the clock tells. */
+  deviceShare?: number
 }
 
 /** How fast the same pictures are decoded alone, which every encode has to do first. */

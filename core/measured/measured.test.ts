@@ -79,26 +79,40 @@ describe('several at once', () => {
     framesPerSecond,
   })
 
+  const mixOf = (balanced: number, fastest: number, deviceShare = 1) => ({
+    runs: [mixed('balanced', balanced), mixed('fastest', fastest)],
+    deviceShare,
+  })
+
   it('add up to all of the device where nothing is lost between them', () => {
-    const mix = [mixed('balanced', 50), mixed('fastest', 100)]
-    expect(summedLoad(mix, throughputs)).toBeCloseTo(1, 2)
-    expect(togetherFactor([mix], throughputs)).toBeCloseTo(1, 2)
+    expect(summedLoad(mixOf(50, 100).runs, throughputs)).toBeCloseTo(1, 2)
+    expect(togetherFactor([mixOf(50, 100)], throughputs)).toBeCloseTo(1, 2)
+    // Or to as much of it as they took.
+    expect(togetherFactor([mixOf(25, 50, 0.5)], throughputs)).toBeCloseTo(1, 2)
   })
 
   it('take a quarter more where they reach four fifths of it, and never less than their sum', () => {
-    expect(togetherFactor([[mixed('balanced', 40), mixed('fastest', 80)]], throughputs)).toBe(1.25)
-    expect(togetherFactor([[mixed('balanced', 80), mixed('fastest', 100)]], throughputs)).toBe(1)
+    expect(togetherFactor([mixOf(40, 80)], throughputs)).toBe(1.25)
+    expect(togetherFactor([mixOf(80, 100)], throughputs)).toBe(1)
     expect(togetherFactor([], throughputs)).toBeUndefined()
-    expect(
-      togetherFactor([[{ ...mixed('balanced', 1), codec: 'av1' }]], throughputs),
-    ).toBeUndefined()
+    const unknown = { runs: [{ ...mixed('balanced', 1), codec: 'av1' as const }], deviceShare: 1 }
+    expect(togetherFactor([unknown], throughputs)).toBeUndefined()
+  })
+
+  it('are not told by one mix that went otherwise than the rest', () => {
+    const mixes = [mixOf(45, 90), mixOf(45, 90), mixOf(100, 200)]
+    expect(togetherFactor(mixes, throughputs)).toBe(1.11)
   })
 })
 
 describe('a pass', () => {
   it('runs both sizes of every effort of what is there, and the quick one fewer at once', () => {
     const quick = plannedRuns('quick', ['h264'])
-    expect(quick.filter(({ atOnce }) => atOnce === 1)).toHaveLength(10)
+    // What is mostly sent is looked at twice, the second time when all has been once.
+    const alone = quick.filter(({ atOnce }) => atOnce === 1)
+    expect(alone).toHaveLength(20)
+    expect(alone.slice(10)).toEqual(alone.slice(0, 10))
+    expect(plannedRuns('quick', ['hevc']).filter(({ atOnce }) => atOnce === 1)).toHaveLength(10)
     expect(quick.filter(({ atOnce }) => atOnce > 1)).toHaveLength(3)
     expect(plannedRuns('thorough', ['h264']).length).toBeGreaterThan(quick.length)
     expect(plannedRuns('thorough', [])).toEqual([])

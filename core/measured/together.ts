@@ -33,20 +33,31 @@ export function summedLoad(
 
 const maxFactor = 4
 
+/** Encodes that ran at once, and the share of the device that they really took, 1 = all of it. */
+export interface Mix {
+  runs: readonly MixedRun[]
+  deviceShare: number
+}
+
+const median = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b)
+  const middle = (sorted.length - 1) / 2
+  return ((sorted[Math.floor(middle)] ?? 0) + (sorted[Math.ceil(middle)] ?? 0)) / 2
+}
+
 /**
- * By how much several encodes at once take more of a device than their sum says: a mix that keeps all
- * of it busy should come to 1, and what it falls short of that is lost between them. Never below 1:
- * that a mix did better is chance, or the costs alone were measured too high. undefined without a mix.
+ * By how much several encodes at once take more of a device than their sum says: the median over all
+ * mixes, since a single one hangs much on chance. Never below 1: that most did better is chance too, or
+ * the costs alone were measured too high. undefined without a mix.
  */
 export function togetherFactor(
-  mixes: readonly (readonly MixedRun[])[],
+  mixes: readonly Mix[],
   throughputs: readonly Throughput[],
 ): number | undefined {
-  const loads = mixes.flatMap((mix) => {
-    const load = summedLoad(mix, throughputs)
-    return load === null || load <= 0 ? [] : [load]
+  const factors = mixes.flatMap(({ runs, deviceShare }) => {
+    const load = summedLoad(runs, throughputs)
+    return load === null || load <= 0 ? [] : [deviceShare / load]
   })
-  if (loads.length === 0) return undefined
-  const mean = loads.reduce((sum, load) => sum + load, 0) / loads.length
-  return Math.min(maxFactor, Math.max(1, Number((1 / mean).toFixed(2))))
+  if (factors.length === 0) return undefined
+  return Math.min(maxFactor, Math.max(1, Number(median(factors).toFixed(2))))
 }

@@ -44,7 +44,7 @@ const wholeStepSeconds = 0.5
 
 /** Over SRT nothing waits at the sender: what does not get through is lost on the way. */
 const dropsWhatWaits = ({ sending, protocol }: Destination): boolean =>
-  sending.whenBehind !== 'hold' && protocol !== 'srt'
+  sending.whenBehind !== 'hold' && protocol !== 'srt' && protocol !== 'whip'
 
 /**
  * The waits that would have held what senders dropped in a trial: never more than what was dropped

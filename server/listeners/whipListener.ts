@@ -14,8 +14,8 @@ import {
 import { streamReader, type StreamReaderOptions } from './streamReader'
 import { OfferRefused, takeOffer, type WhipPeer } from './whipPeer'
 
-/** A program that was answered and does not come makes room for another after so long. */
-const comesWithinSeconds = 8
+/** A program that was answered and does not come, or that went without a word, is gone after so long. */
+const silentSeconds = 8
 
 export interface WhipListenerOptions extends Pick<
   StreamReaderOptions,
@@ -80,10 +80,10 @@ export async function listenWhip(options: WhipListenerOptions): Promise<WhipList
     knock: (datagram) => (peer?.isCall(datagram) ? { letInAs: session?.name ?? '' } : 'none'),
   })
 
-  /** Whoever came before and went without a word, or never came, makes room. */
+  /** Whoever came before and is heard no more makes room. */
   async function makeRoom(): Promise<void> {
     if (!session) return
-    const isComing = !peer || clock() - session.beganAtSeconds < comesWithinSeconds
+    const isComing = !peer || clock() - session.beganAtSeconds < silentSeconds
     if (reader.isArriving() || isComing)
       throw new OfferRefused('Another program sends here already.', 409)
     session.end()
@@ -116,25 +116,32 @@ export async function listenWhip(options: WhipListenerOptions): Promise<WhipList
       port = await innerPorts.reserve(portsOfSession)
       const handed = sessionPackets(port)
       packets = handed
+      let heardAtSeconds = own.beganAtSeconds
       const taken = await takeOffer(offer, {
-        packet: (kind, rtp) =>
+        packet(kind, rtp) {
+          heardAtSeconds = clock()
           handed.take(kind, {
             ...{ timeStamp: rtp.header.timestamp, payload: rtp.payload },
             bytes: () => rtp.serialize(),
-          }),
+          })
+        },
         clockReport: (kind, report) => handed.clockReport(kind, report),
-        connected: () => clearTimeout(comes),
         closed: () => over.abort(),
       })
       peer = taken
-      const comes = setTimeout(() => over.abort(), comesWithinSeconds * 1000)
+      const watch = setInterval(() => {
+        if (clock() - heardAtSeconds > silentSeconds) over.abort()
+      }, 1000)
       over.signal.addEventListener('abort', () => {
-        clearTimeout(comes)
+        clearInterval(watch)
         reader.hangUp()
       })
       before = nothingCrossed
       front.leadTo(taken.innerPort)
-      void readWhile(over, { port, taken, handed }).finally(cleanUp)
+      void readWhile(over, { port, taken, handed }).finally(() => {
+        clearInterval(watch)
+        return cleanUp()
+      })
       return { answer: taken.answer(at, front.port), name: own.name }
     } catch (error) {
       await cleanUp()

@@ -24,7 +24,6 @@ export interface ClockReport {
 export interface WhipPeerOptions {
   packet: (kind: MediaKind, packet: RtpPacket) => void
   clockReport: (kind: MediaKind, report: ClockReport) => void
-  connected: () => void
   /** It is over, whoever ended it. */
   closed: () => void
 }
@@ -109,7 +108,7 @@ export async function takeOffer(offer: string, options: WhipPeerOptions): Promis
 async function begin(
   peer: RTCPeerConnection,
   { offer, ...offered }: Offered & { offer: string },
-  { packet, clockReport, connected, closed }: WhipPeerOptions,
+  { packet, clockReport, closed }: WhipPeerOptions,
 ): Promise<WhipPeer> {
   const { RtcpSrPacket, parseMessage } = await import('werift')
   let picture: { receiver: RTCRtpReceiver; source: number } | undefined
@@ -133,9 +132,6 @@ async function begin(
       })
     }),
   )
-  peer.connectionStateChange.subscribe((state) => {
-    if (state === 'connected') connected()
-  })
   await peer.setRemoteDescription({ type: 'offer', sdp: withoutCandidates(offer) })
   await peer.setLocalDescription(await peer.createAnswer())
   whenSessionEnds(peer, closed)

@@ -25,17 +25,24 @@ export async function askWhatIsCarried(): Promise<ComputerMeasured['carries']> {
   }
 }
 
+/** SVT-AV1 hangs where its muxer does not take it. */
+const trySeconds = 5
+
 async function readBack(
   codec: CarryTry['codec'],
   muxer: string,
   path: string,
 ): Promise<string | null> {
-  const made = await ask('ffmpeg', [
-    ...['-loglevel', 'error', '-nostdin', '-y'],
-    ...['-f', 'lavfi', '-i', 'testsrc2=size=320x180:rate=30:duration=0.3'],
-    ...['-pix_fmt', 'yuv420p', '-c:v', softwareEncoders[codec].name, '-b:v', '200k'],
-    ...['-flags', '+global_header', '-f', muxer, path],
-  ])
+  const made = await ask(
+    'ffmpeg',
+    [
+      ...['-loglevel', 'error', '-nostdin', '-y'],
+      ...['-f', 'lavfi', '-i', 'testsrc2=size=320x180:rate=30:duration=0.3'],
+      ...['-pix_fmt', 'yuv420p', '-c:v', softwareEncoders[codec].name, '-b:v', '200k'],
+      ...['-flags', '+global_header', '-f', muxer, path],
+    ],
+    { timeLimitSeconds: trySeconds },
+  )
   if (!made.worked) return null
   const read = await ask('ffprobe', [
     ...['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'stream=codec_name'],

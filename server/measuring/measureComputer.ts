@@ -7,7 +7,7 @@ import {
   growthThatCounts,
   measuredSizes,
   type MeasuringPass,
-  type MixedRun,
+  type Mix,
   plannedMixes,
   type PlannedRun,
   plannedRuns,
@@ -69,17 +69,25 @@ export interface MeasuringOptions {
 }
 
 const processorId = 'processor'
+const decodingSettleSeconds = 0.2
+const mixSettleSeconds = 0.6
+/** A graphics encoder needs next to none. */
+const graphicsSettleSeconds = 0.2
+/** Enough to see whether an encoder opens. */
+const justOpened = { settleSeconds: 0, seconds: 0.2 }
 
 /** What of a run says what a frame costs: on the processor the time of it that it took, elsewhere how fast it went. */
 type RateOf = (result: RunResult) => number | null
 const onProcessor: RateOf = ({ framesPerProcessorSecond }) => framesPerProcessorSecond
 const byTheClock: RateOf = ({ framesPerSecond }) => framesPerSecond
 
+const sumOf = (values: readonly (number | null)[]): number =>
+  values.reduce<number>((sum, value) => sum + (value ?? 0), 0)
+
 /** Runs a list of runs one after the other; several at once only as long as they bring more. */
 async function runAll(
   runs: readonly PlannedRun[],
   argumentsOf: (spec: EncodeSpec) => string[],
-  seconds: number,
   {
     rateOf,
     signal,
@@ -97,14 +105,18 @@ async function runAll(
     if (run.atOnce > 1 && !grew(measured, run)) continue
     const results = await runTogether(
       Array.from({ length: run.atOnce }, () => argumentsOf(run)),
-      seconds,
+      run,
       signal,
     )
     const rates = results.map(run.atOnce === 1 ? rateOf : byTheClock)
     if (signal.aborted || rates.some((rate) => rate === null)) continue
+    const { codec, effort, width, height, atOnce } = run
     measured.push({
-      ...run,
-      framesPerSecond: rates.reduce<number>((sum, rate) => sum + (rate ?? 0), 0),
+      ...{ codec, effort, width, height, atOnce },
+      framesPerSecond: sumOf(rates),
+      ...(rateOf === onProcessor
+        ? { deviceShare: sumOf(results.map(({ processorShare }) => processorShare)) }
+        : {}),
     })
   }
   return measured
@@ -113,15 +125,11 @@ async function runAll(
 const alone = (runs: readonly EncodingRun[]): EncodingRun[] =>
   runs.filter(({ atOnce }) => atOnce === 1)
 
-/** Of each encode that was run several at once the run that brought most, as a mix of like ones. */
-function alikeAtOnce(runs: readonly EncodingRun[]): MixedRun[][] {
-  const best = new Map<string, EncodingRun>()
-  for (const run of runs.filter(({ atOnce }) => atOnce > 1)) {
-    const key = `${run.codec} ${run.effort}`
-    if (run.framesPerSecond > (best.get(key)?.framesPerSecond ?? 0)) best.set(key, run)
-  }
-  return [...best.values()].map((run) => [run])
-}
+/** What was run several at once, each as a mix of like ones. */
+const alikeAtOnce = (runs: readonly EncodingRun[]): Mix[] =>
+  runs.flatMap((run) =>
+    run.atOnce > 1 && run.deviceShare ? [{ runs: [run], deviceShare: run.deviceShare }] : [],
+  )
 
 /** Whether the step before brought more than the one before that. */
 function grew(
@@ -149,7 +157,7 @@ async function sessionsOf(
   for (let count = 2; count <= maxTried && !signal.aborted; count += 1) {
     const results = await runTogether(
       Array.from({ length: count }, () => argumentsOf()),
-      1,
+      { settleSeconds: 0, seconds: 1 },
       signal,
     )
     const opened = results.filter((result) => result.opened).length
@@ -211,7 +219,11 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
     const decoding: DecodingRun[] = []
     for (const size of measuredSizes) {
       tell(`Decoding ${size.width}×${size.height}`)
-      const [result] = await runTogether([[...inputOf(clipOf(size)), ...nowhere]], seconds, signal)
+      const [result] = await runTogether(
+        [[...inputOf(clipOf(size)), ...nowhere]],
+        { settleSeconds: decodingSettleSeconds, seconds },
+        signal,
+      )
       const rate = result && onProcessor(result)
       if (rate) decoding.push({ ...size, framesPerSecond: rate })
     }
@@ -226,35 +238,33 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
       throughputs: [],
     }
     devices.push(own)
-    const ran = await runAll(
-      runs,
-      (spec) => endlessly(clipOf(spec), softwareEncoder(spec)),
-      seconds,
-      {
-        rateOf: onProcessor,
-        signal,
-        told: (so, { codec, effort, width, height, atOnce }) => {
-          own.throughputs = throughputsFrom(alone(so), decoding)
-          tell(
-            `${softwareEncoders[codec].name}, ${effort}, ${width}×${height}${atOnce > 1 ? `, ${atOnce} at once` : ''}`,
-          )
-        },
+    const ran = await runAll(runs, (spec) => endlessly(clipOf(spec), softwareEncoder(spec)), {
+      rateOf: onProcessor,
+      signal,
+      told: (so, { codec, effort, width, height, atOnce }) => {
+        own.throughputs = throughputsFrom(alone(so), decoding)
+        tell(
+          `${softwareEncoders[codec].name}, ${effort}, ${width}×${height}${atOnce > 1 ? `, ${atOnce} at once` : ''}`,
+        )
       },
-    )
+    })
     own.throughputs = throughputsFrom(alone(ran), decoding)
 
-    const mixed: MixedRun[][] = []
+    const mixed: Mix[] = []
     for (const mix of mixes) {
       if (signal.aborted) break
       tell(`${mix.length} different encodes at once`)
       const results = await runTogether(
         mix.map((spec) => endlessly(clipOf(spec), softwareEncoder(spec))),
-        Math.max(2, seconds),
+        { settleSeconds: mixSettleSeconds, seconds: Math.max(2, seconds) },
         signal,
       )
       const rates = results.map(({ framesPerSecond }) => framesPerSecond)
       if (!signal.aborted && rates.every((rate) => rate !== null))
-        mixed.push(mix.map((spec, index) => ({ ...spec, framesPerSecond: rates[index] as number })))
+        mixed.push({
+          runs: mix.map((spec, index) => ({ ...spec, framesPerSecond: rates[index] as number })),
+          deviceShare: sumOf(results.map(({ processorShare }) => processorShare)),
+        })
     }
     // Every process of a mix decodes for itself, so that its frames are counted at what they cost with that.
     const factor = togetherFactor([...mixed, ...alikeAtOnce(ran)], throughputsFrom(alone(ran), []))
@@ -312,17 +322,20 @@ async function measureGraphics(
   const opened: Codec[] = []
   for (const codec of listed) {
     const spec = { codec, effort: 'balanced', ...large } as const
-    const [result] = await runTogether([argumentsOf(spec)], 0.2, signal)
+    const [result] = await runTogether([argumentsOf(spec)], justOpened, signal)
     if (result?.framesPerSecond) opened.push(codec)
   }
   const [first] = opened
   if (!first || signal.aborted) return null
   const runs = opened.flatMap((codec) =>
     efforts.flatMap((effort) =>
-      measuredSizes.map((size) => ({ codec, effort, ...size, atOnce: 1 })),
+      measuredSizes.map((size) => ({
+        ...{ codec, effort, ...size, atOnce: 1 },
+        ...{ settleSeconds: graphicsSettleSeconds, seconds },
+      })),
     ),
   )
-  const ran = await runAll(runs, argumentsOf, seconds, {
+  const ran = await runAll(runs, argumentsOf, {
     rateOf: byTheClock,
     signal,
     told: () => {},

@@ -4,7 +4,7 @@ import {
   graphicsEncoderName,
   videoArguments,
 } from '@green-mantle/core/encoding'
-import type { PlannedRun } from '@green-mantle/core/measured'
+import type { MixedEncode } from '@green-mantle/core/measured'
 import { newPlanDetails, type Size } from '@green-mantle/core/show'
 import { ask } from './encoderProgram'
 
@@ -37,7 +37,7 @@ export const nowhere = ['-f', 'null', '-']
 const defaultBitrateKbps = ({ width, height }: { width: number; height: number }): number =>
   Math.max(200, Math.round((width * height * clipFramesPerSecond * 0.1) / 1000))
 
-export type EncodeSpec = Omit<PlannedRun, 'atOnce'>
+export type EncodeSpec = MixedEncode
 
 /** How a device encodes a picture: what FFmpeg is told before its input and after it. */
 export interface DeviceEncode {

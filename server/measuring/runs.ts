@@ -10,6 +10,8 @@ export interface RunResult {
   framesPerSecond: number | null
   /** Frames in each second that it would make if it had the whole processor, from the time of it that it took. */
   framesPerProcessorSecond: number | null
+  /** The share of the whole processor that it took meanwhile. */
+  processorShare: number | null
   /** Whether it opened at all. */
   opened: boolean
   errors: string
@@ -17,6 +19,47 @@ export interface RunResult {
 
 /** Waiting for the first frame takes this long at most; what is slower is of no use live. */
 const maxWaitSeconds = 9
+/** What has been looked at runs on so long at most, until the others have been too. */
+const maxUnevenSeconds = 3
+
+type Report = EncodingProgress & { atSeconds: number }
+
+export interface RunTimes {
+  /** So long each goes on before it is looked at. */
+  settleSeconds: number
+  /** So long it is looked at. */
+  seconds: number
+}
+
+/** Of all that run at once: looked at is only while every one of them is going. */
+interface Together {
+  /** Whether every one has settled, or has ended. */
+  areGoing: boolean
+  /** One has settled, or ended before it had. */
+  oneIsGoing(): void
+  /** One has been looked at, or ended before it was. */
+  oneIsSeen(): void
+  readonly allSeen: Promise<void>
+}
+
+function together(count: number): Together {
+  let [waiting, unseen] = [count, count]
+  let resolveSeen: () => void = () => {}
+  const allSeen = new Promise<void>((resolve) => (resolveSeen = resolve))
+  const made = {
+    areGoing: false,
+    allSeen,
+    oneIsGoing() {
+      waiting -= 1
+      made.areGoing = waiting === 0
+    },
+    oneIsSeen() {
+      unseen -= 1
+      if (unseen === 0) resolveSeen()
+    },
+  }
+  return made
+}
 
 /**
  * Runs some processes at once, each as fast as it can, and gives the frames a second of each while all
@@ -24,22 +67,47 @@ const maxWaitSeconds = 9
  */
 export async function runTogether(
   processes: readonly (readonly string[])[],
-  seconds: number,
+  times: RunTimes,
   signal: AbortSignal,
 ): Promise<RunResult[]> {
-  return Promise.all(processes.map((args) => runOne(args, seconds, signal)))
+  const all = together(processes.length)
+  return Promise.all(processes.map((args) => runOne(args, times, { all, signal })))
 }
 
 async function runOne(
   args: readonly string[],
-  seconds: number,
-  signal: AbortSignal,
+  { settleSeconds, seconds }: RunTimes,
+  { all, signal }: { all: Together; signal: AbortSignal },
 ): Promise<RunResult> {
   const read = progressReader()
-  let isOver = false
-  let takenBefore: Promise<number | null> | undefined
-  let takenAfter: Promise<number | null> | undefined
-  const reports: (EncodingProgress & { atSeconds: number })[] = []
+  let goingSince: number | undefined
+  let isSeen = false
+  let from: { report: Report; taken: Promise<number | null> } | undefined
+  let to: typeof from
+  let isSettled = false
+  const settled = (): void => {
+    if (!isSettled) all.oneIsGoing()
+    isSettled = true
+  }
+  const seen = (): void => {
+    if (!isSeen) all.oneIsSeen()
+    isSeen = true
+  }
+  let lastFrames = 0
+  // Time is read when a report comes, so that it belongs to its frames; and only when frames came with
+  // it, since some encoders give a whole group at a time: from one group's end to another's is whole groups.
+  function take(report: Report): void {
+    const isAnother = report.frames > lastFrames
+    lastFrames = report.frames
+    goingSince ??= report.atSeconds
+    if (report.atSeconds - goingSince >= settleSeconds) settled()
+    if (!all.areGoing || to || !isAnother) return
+    const now = (): typeof from => ({ report, taken: processorSeconds(running.pid) })
+    from ??= now()
+    if (!from || report.atSeconds - from.report.atSeconds < seconds) return
+    to = now()
+    void to?.taken.finally(seen)
+  }
   const running = runProgram(
     systemPrograms.encoder,
     'ffmpeg',
@@ -49,34 +117,30 @@ async function runOne(
       ...args,
     ],
     {
-      timeLimitSeconds: maxWaitSeconds + seconds,
+      timeLimitSeconds: maxWaitSeconds + settleSeconds + seconds + maxUnevenSeconds,
       onProgress: (piece) => {
         const atSeconds = performance.now() / 1000
-        for (const report of read(piece))
-          if (report.frames > 0 && !isOver) reports.push({ ...report, atSeconds })
-        const first = reports[0]
-        if (!first || isOver) return
-        takenBefore ??= processorSeconds(running.pid)
-        if (atSeconds - first.atSeconds < seconds) return
-        // What it still had in hand would come in one go.
-        isOver = true
-        takenAfter = processorSeconds(running.pid).finally(() => void running.kill())
+        for (const report of read(piece)) if (report.frames > 0) take({ ...report, atSeconds })
       },
     },
   )
   const stop = (): void => void running.kill()
+  void all.allSeen.then(stop)
   signal.addEventListener('abort', stop)
   if (signal.aborted) stop()
   const { code, stopped, errors } = await running.ended
+  settled()
+  seen()
   signal.removeEventListener('abort', stop)
-  const [before, after] = [await takenBefore, await takenAfter]
-  const frames = (reports.at(-1)?.frames ?? 0) - (reports[0]?.frames ?? 0)
-  const taken = (after ?? 0) - (before ?? 0)
+  const frames = from && to ? to.report.frames - from.report.frames : 0
+  const spanSeconds = from && to ? to.report.atSeconds - from.report.atSeconds : 0
+  const taken = ((await to?.taken) ?? 0) - ((await from?.taken) ?? 0)
   return {
-    framesPerSecond: rateBetween(reports),
+    framesPerSecond: from && to ? rateBetween([from.report, to.report]) : null,
     framesPerProcessorSecond:
       taken > 0 && frames > 0 ? frames / (taken / availableParallelism()) : null,
-    opened: reports.length > 0 || code === 0 || stopped !== null,
+    processorShare: taken > 0 ? taken / spanSeconds / availableParallelism() : null,
+    opened: goingSince !== undefined || code === 0 || stopped !== null,
     errors,
   }
 }

@@ -94,7 +94,7 @@ const carried = computed(() =>
           :disabled="!own || own.missing !== null"
           @click="measure('quick', noClip)"
         >
-          <Gauge class="size-4" /> Quick, about 90 s
+          <Gauge class="size-4" /> Quick, about 110 s
         </button>
         <SelectField v-model="chosen" class="w-44" label="Thorough, by" :choices="clips" />
         <button
