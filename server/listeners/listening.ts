@@ -155,6 +155,9 @@ async function open(): Promise<Listening> {
   await new Promise<void>((resolve, reject) => {
     made.server.once('error', reject)
     made.server.listen({ port, host }, resolve)
+  }).catch(async (error: unknown) => {
+    await made.whip.close()
+    throw error
   })
   return made
 }

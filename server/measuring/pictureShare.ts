@@ -38,12 +38,10 @@ export async function measurePictureShares(
     })
   try {
     await pause(beginMilliseconds)
-    const shares = await Promise.all(running.map(({ pid }) => processorShareFromNow(pid)))
+    const shares = running.map(({ pid }) => processorShareFromNow(pid))
     await pause(measuredMilliseconds)
     // Stopped early, it has seen too little.
-    return signal?.aborted
-      ? running.map(() => null)
-      : await Promise.all(shares.map((share) => share()))
+    return signal?.aborted ? running.map(() => null) : shares.map((share) => share())
   } finally {
     await Promise.all(running.map((program) => program.kill()))
   }

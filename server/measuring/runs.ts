@@ -82,7 +82,7 @@ async function runOne(
   const read = progressReader()
   let goingSince: number | undefined
   let isSeen = false
-  let from: { report: Report; taken: Promise<number | null> } | undefined
+  let from: { report: Report; taken: number | null } | undefined
   let to: typeof from
   let isSettled = false
   const settled = (): void => {
@@ -106,7 +106,7 @@ async function runOne(
     from ??= now()
     if (!from || report.atSeconds - from.report.atSeconds < seconds) return
     to = now()
-    void to?.taken.finally(seen)
+    seen()
   }
   const running = runProgram(
     systemPrograms.encoder,
@@ -134,7 +134,7 @@ async function runOne(
   signal.removeEventListener('abort', stop)
   const frames = from && to ? to.report.frames - from.report.frames : 0
   const spanSeconds = from && to ? to.report.atSeconds - from.report.atSeconds : 0
-  const taken = ((await to?.taken) ?? 0) - ((await from?.taken) ?? 0)
+  const taken = (to?.taken ?? 0) - (from?.taken ?? 0)
   return {
     framesPerSecond: from && to ? rateBetween([from.report, to.report]) : null,
     framesPerProcessorSecond:

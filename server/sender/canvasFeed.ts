@@ -30,7 +30,7 @@ export class CanvasFeed {
   private reports: (EncodingProgress & { at: number })[] = []
   private retry: ReturnType<typeof setTimeout> | undefined
   private startedAt = 0
-  private processorShare: () => Promise<number | null> = () => Promise.resolve(null)
+  private processorShare: () => number | null = () => null
   private isWanted = false
   private attempt = 0
 
@@ -69,16 +69,12 @@ export class CanvasFeed {
   }
 
   /** What the process that runs now has taken since it began; null where none runs. */
-  async taken(): Promise<{
-    seconds: number
-    speed: number | null
-    processorShare: number | null
-  } | null> {
+  taken(): { seconds: number; speed: number | null; processorShare: number | null } | null {
     if (!this.program) return null
     return {
       seconds: (Date.now() - this.startedAt) / 1000,
       speed: this.speed(),
-      processorShare: await this.processorShare(),
+      processorShare: this.processorShare(),
     }
   }
 

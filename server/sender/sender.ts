@@ -344,10 +344,8 @@ export class Sender {
   }
 
   /** What the encoders took, to be asked while they run; what decoding and scaling take by themselves, once they don't. */
-  private async encodersTook(measures: boolean): Promise<() => Promise<void>> {
-    const took = await Promise.all(
-      this.canvases.map(async (canvas) => ({ ...canvas, taken: await canvas.feed.taken() })),
-    )
+  private encodersTook(measures: boolean): () => Promise<void> {
+    const took = this.canvases.map((canvas) => ({ ...canvas, taken: canvas.feed.taken() }))
     return async () => {
       const ran = took.flatMap(({ taken, ...each }) => (taken ? [{ ...each, taken }] : []))
       const measured = ran.flatMap(({ encodes, clip, taken }) =>
@@ -431,7 +429,7 @@ export class Sender {
     this.isStopped = true
     clearInterval(this.observing)
     this.keepWhatWasLearnt()
-    const keepWhatEncodersTook = await this.encodersTook(measures)
+    const keepWhatEncodersTook = this.encodersTook(measures)
     for (const send of this.sends.values()) this.end(send)
     await Promise.all(this.canvases.map(({ feed }) => feed.stop()))
     await keepWhatEncodersTook()

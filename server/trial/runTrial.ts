@@ -97,7 +97,7 @@ interface RunningCanvas {
   canvas: CanvasEncodes
   program: RunningProgram
   reports: (EncodingProgress & { atSeconds: number })[]
-  share: () => Promise<number | null>
+  share: () => number | null
 }
 
 function runCanvas(
@@ -149,7 +149,7 @@ async function processResult(
   { canvas, program, reports, share }: RunningCanvas,
   { stoppedByUs, pictureShare }: { stoppedByUs: boolean; pictureShare: number | null },
 ): Promise<TrialProcess> {
-  const processorShare = await share()
+  const processorShare = share()
   // The last report comes with its end, when nothing has been encoded for a while.
   const speed = speedOf(reports)
   const end = await program.stop()
