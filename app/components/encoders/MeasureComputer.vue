@@ -69,9 +69,11 @@ const limits = computed(() => programLimitsInWords(store.show))
 const carried = computed(() =>
   protocols.map((protocol) => {
     const able = codecs.filter((codec) => known.value?.measured?.carries[protocol].includes(codec))
+    // What the program can't, the server does where it sends.
+    const none = protocol === 'whip' ? 'nothing; sent from here, H.264' : 'nothing'
     return {
       name: protocolNames[protocol],
-      able: able.length > 0 ? listInWords(able.map((codec) => codecNames[codec])) : 'nothing',
+      able: able.length > 0 ? listInWords(able.map((codec) => codecNames[codec])) : none,
     }
   }),
 )
