@@ -15,6 +15,7 @@ const offsets = { video: 0, audio: 2 } as const satisfies Record<MediaKind, numb
 const maxHeldPackets = 4000
 const readerListensWithinMilliseconds = 8000
 const askedEveryMilliseconds = 50
+const settlesWithinSeconds = 60
 
 /** What the program is told that comes by which number, whatever number it was agreed by with who sends. */
 const payloadTypes = { video: 96, audio: 97 } as const satisfies Record<MediaKind, number>
@@ -102,7 +103,7 @@ export function sessionPackets(port: number): SessionPackets {
     video: lineTo(port + offsets.video),
     audio: lineTo(port + offsets.audio),
   }
-  const clocks: Record<MediaKind, Partial<StreamClock>> = {
+  const clocks: Record<MediaKind, Partial<StreamClock> & { heardFromSeconds?: number }> = {
     video: { rateHz: clockRatesHz.video },
     audio: { rateHz: clockRatesHz.audio },
   }
@@ -122,8 +123,11 @@ export function sessionPackets(port: number): SessionPackets {
       else if (held.length < maxHeldPackets) held.push({ kind, packet })
     },
     clockReport(kind, report) {
-      // The latest: a first one may tell of a burst with which a sender began.
-      clocks[kind].report = report
+      // The latest of the first minute: the very first may tell of a burst with which a sender began, and
+      // after hours time stamps have gone round.
+      const clock = clocks[kind]
+      clock.heardFromSeconds ??= report.atSeconds
+      if (report.atSeconds - clock.heardFromSeconds < settlesWithinSeconds) clock.report = report
     },
     sound: () => ({
       beginsLaterSeconds:

@@ -34,7 +34,8 @@ export async function rtpPort(rateHz: number): Promise<RtpPort> {
   socket.on('message', (packet) => {
     if (!isRtcp(packet)) take(packet)
     else if (packet[at.type] === senderReport && packet.length >= at.end)
-      report ??= {
+      // The latest, since time stamps go round after a day.
+      report = {
         ntp: packet.readBigUInt64BE(at.ntp),
         timeStamp: packet.readUInt32BE(at.timeStamp),
       }
