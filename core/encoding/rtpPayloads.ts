@@ -61,7 +61,10 @@ function payloadsOfUnit(unit: Uint8Array, maxBytes: number): Uint8Array[] {
     const piece = unit.subarray(at, at + room)
     const start = at === 1 ? startBit : 0
     const end = at + room >= unit.length ? endBit : 0
-    pieces.push(Uint8Array.of(indicator, start | end | (head & 0x1f), ...piece))
+    const payload = new Uint8Array(fragmentHeaderBytes + piece.length)
+    payload.set([indicator, start | end | (head & 0x1f)])
+    payload.set(piece, fragmentHeaderBytes)
+    pieces.push(payload)
   }
   return pieces
 }

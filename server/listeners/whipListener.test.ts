@@ -66,6 +66,14 @@ const publish = (address: string, { key = 'right', channels = 2 } = {}): Promise
     { codec: 'opus', bitrateKbps: 96, channels },
     { kbps: 500, signal: new AbortController().signal },
   )
+/** A send that is coming in. */
+async function arriving(): Promise<{ listener: WhipListener; publisher: Publisher }> {
+  const { listener, address } = await listen()
+  const publisher = await publish(address)
+  encodeFor(publisher)
+  await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
+  return { listener, publisher }
+}
 const refusalOf = (address: string, key: string): Promise<string> =>
   publish(address, { key }).then(
     () => 'taken',
@@ -126,20 +134,14 @@ describe('a listener over WHIP', () => {
   }, 90_000)
 
   it('is let go of by whoever sends, and leaves no process', async () => {
-    const { listener, address } = await listen()
-    const publisher = await publish(address)
-    encodeFor(publisher)
-    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
+    const { listener, publisher } = await arriving()
     publisher.close()
     await vi.waitFor(() => expect(ownPrograms().join()).not.toContain('session.sdp'), within)
     await vi.waitFor(() => expect(listener.isArriving()).toBe(false), within)
   }, 60_000)
 
   it('lets go of one that went without a word, and leaves no process', async () => {
-    const { listener, address } = await listen()
-    const publisher = await publish(address)
-    encodeFor(publisher)
-    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
+    const { publisher } = await arriving()
     // Its connection stands, as that of a program which was stopped does, and nothing comes any more.
     ends.pop()?.()
     await vi.waitFor(() => expect(ownPrograms().join()).not.toContain('session.sdp'), within)

@@ -39,6 +39,17 @@ const answers = (body: string, headers: Record<string, string> = {}) =>
     response.writeHead(201, { 'content-type': 'application/sdp', ...headers }).end(body),
   )
 
+const nobodysAnswer = [
+  ...['v=0', 'o=- 1 1 IN IP4 0.0.0.0', 's=-', 't=0 0', 'a=group:BUNDLE 0 1'],
+  ...['video 9 UDP/TLS/RTP/SAVPF 96', 'audio 9 UDP/TLS/RTP/SAVPF 97'].flatMap((media, index) => [
+    ...[`m=${media}`, 'c=IN IP4 0.0.0.0', 'a=ice-ufrag:abcd', `a=ice-pwd:${'p'.repeat(22)}`],
+    ...[`a=fingerprint:sha-256 ${Array.from({ length: 32 }, () => '00').join(':')}`],
+    ...['a=setup:active', 'a=recvonly', `a=mid:${index}`, 'a=rtcp-mux'],
+    index === 0 ? 'a=rtpmap:96 H264/90000' : 'a=rtpmap:97 opus/48000/2',
+  ]),
+  '',
+].join('\r\n')
+
 describe('an ingest over WHIP', () => {
   it.each([
     [401, /does not take the key/],
@@ -78,6 +89,24 @@ describe('an ingest over WHIP', () => {
     expect(await refusal('http://127.0.0.1:1/whip')).toMatch(/nothing answers at 127.0.0.1:1/)
     expect(ownPrograms().join()).not.toContain('rtcpport')
   }, 60_000)
+
+  it('that took the offer is told where nothing comes of it', async () => {
+    const asked: string[] = []
+    const server = createServer((request, response) => {
+      asked.push(`${request.method} ${request.url}`)
+      request.resume()
+      response.writeHead(request.method === 'POST' ? 201 : 200, { location: '/session' })
+      // Somebody's answer, who is nowhere to be found.
+      response.end(request.method === 'POST' ? nobodysAnswer : '')
+    }).listen(0, '127.0.0.1')
+    servers.push(server)
+    await new Promise((resolve) => server.once('listening', resolve))
+    const stop = new AbortController()
+    setTimeout(() => stop.abort(), 500)
+    const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}/whip`
+    expect(await refusal(address, stop.signal)).toMatch(/it was stopped|no packet reaches it/)
+    expect(asked).toEqual(['POST /whip', 'DELETE /session'])
+  })
 
   it('that never answers is stopped waiting for when the send is', async () => {
     const silent = await ingest(() => {})

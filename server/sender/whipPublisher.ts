@@ -154,6 +154,8 @@ export async function publishOverWhip(
     const opus = await opusProgram(payloadTypes.audio, sound)
     return begin(session, { picture, opus, kbps, key })
   } catch (error) {
+    // It took the offer, and would keep the place for who never comes.
+    if (session.resource !== null) await deleteSession(session.resource, key)
     await session.peer.close()
     throw error
   }
