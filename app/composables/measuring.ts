@@ -1,5 +1,6 @@
 import { useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef } from 'vue'
+import { oneAtATime } from '~/api/oneAtATime'
 import { wordsFor } from '~/api/problem'
 
 const lookEveryMilliseconds = 700
@@ -14,7 +15,7 @@ export function useMeasuring<Known extends Measured>(look: () => Promise<Known>)
   const problem = ref('')
   const going = computed(() => known.value?.measuring.going ?? false)
 
-  async function lookAgain(): Promise<void> {
+  const { ask: lookAgain, askAfresh: lookAfresh } = oneAtATime(async () => {
     try {
       known.value = await look()
       if (!known.value.measuring.going) looking.pause()
@@ -22,7 +23,7 @@ export function useMeasuring<Known extends Measured>(look: () => Promise<Known>)
     } catch (error) {
       problem.value = wordsFor(error)
     }
-  }
+  })
   const looking = useIntervalFn(lookAgain, lookEveryMilliseconds, { immediate: false })
 
   /** Does something and looks what came of it. */
@@ -30,7 +31,7 @@ export function useMeasuring<Known extends Measured>(look: () => Promise<Known>)
     problem.value = ''
     try {
       await action()
-      await lookAgain()
+      await lookAfresh()
       if (going.value) looking.resume()
     } catch (error) {
       problem.value = wordsFor(error)

@@ -2,6 +2,7 @@ import type { Listening, OpenMinutes } from '@green-mantle/core/arrival'
 import { rehearsalKey } from '@green-mantle/core/rehearsal'
 import { useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef } from 'vue'
+import { oneAtATime } from '~/api/oneAtATime'
 import { wordsFor } from '~/api/problem'
 import {
   beginListening,
@@ -29,10 +30,9 @@ export function useTrial() {
   const result = computed(() => trial.value?.result ?? null)
   const isOfThisPlan = computed(() => result.value?.planKey === rehearsalKey(store.show))
 
-  async function look(): Promise<void> {
+  const { ask: look, askAfresh: lookAfresh } = oneAtATime(async () => {
     const { id } = store
-    if (!id || isLooking) return
-    isLooking = true
+    if (!id) return
     try {
       const [answer, heard] = await Promise.all([fetchTrial(id), fetchListening(id)])
       trial.value = answer
@@ -40,11 +40,8 @@ export function useTrial() {
       if (answer.state?.problem) problem.value = answer.state.problem
     } catch (error) {
       problem.value = wordsFor(error)
-    } finally {
-      isLooking = false
     }
-  }
-  let isLooking = false
+  })
   // Only what is looked at is asked for: the page's timer ends with it.
   useIntervalFn(() => {
     if (isGoing.value || listening.value) void look()
@@ -58,7 +55,7 @@ export function useTrial() {
     } catch (error) {
       problem.value = wordsFor(error)
     }
-    await look()
+    await lookAfresh()
   }
   /** What is sent is what is saved, so that goes first. */
   const saved = async (): Promise<void> => {

@@ -12,6 +12,7 @@ import type { CanvasName } from '@green-mantle/core/show'
 import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
+import { oneAtATime } from '~/api/oneAtATime'
 import { wordsFor } from '~/api/problem'
 import {
   beginSender,
@@ -40,7 +41,6 @@ export const useSenderStore = defineStore('sender', () => {
   const isWorking = ref(false)
   /** The last rates of each send, kb/s, a second apart. */
   const rates = shallowRef<ReadonlyMap<string, readonly number[]>>(new Map())
-  let isLooking = false
 
   const state = computed(() => answer.value?.state ?? null)
   const isOn = computed(() => state.value !== null)
@@ -52,10 +52,9 @@ export const useSenderStore = defineStore('sender', () => {
     lineNow.isShort = isLineShort(sends)
   })
 
-  async function look(): Promise<void> {
+  const { ask: look, askAfresh: lookAfresh } = oneAtATime(async () => {
     const { id } = show
-    if (!id || isLooking) return
-    isLooking = true
+    if (!id) return
     try {
       const [sender, standing] = await Promise.all([fetchSender(id), fetchStandIns(id)])
       if (show.id !== id) return
@@ -69,10 +68,8 @@ export const useSenderStore = defineStore('sender', () => {
       )
     } catch (error) {
       problem.value = wordsFor(error)
-    } finally {
-      isLooking = false
     }
-  }
+  })
   const looking = useIntervalFn(look, lookMilliseconds, { immediate: false })
 
   async function attempt(action: (id: string) => Promise<void>): Promise<void> {
@@ -85,7 +82,7 @@ export const useSenderStore = defineStore('sender', () => {
     } finally {
       isWorking.value = false
     }
-    await look()
+    await lookAfresh()
   }
   /** What is sent is what is saved, so that goes first. */
   async function saved(): Promise<void> {
@@ -119,7 +116,7 @@ export const useSenderStore = defineStore('sender', () => {
       standIns.value.find((each) => each.destinationId === destinationId),
     open: () => {
       looking.resume()
-      return look()
+      return lookAfresh()
     },
     close: () => {
       looking.pause()

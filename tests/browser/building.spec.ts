@@ -72,9 +72,23 @@ async function placeByHand(page: Page, on: string, from: Box, to: Box, keys: str
   ])
 }
 
-async function addByMouse(page: Page, kind: string): Promise<void> {
+async function pickKind(page: Page, kind: string): Promise<void> {
   await page.getByRole('button', { name: 'Source', exact: true }).click()
   await page.getByRole('button', { name: kind, exact: true }).click()
+}
+
+/** Waits until the new one is chosen, since the one before it would be renamed and moved else. */
+async function untilChosen(page: Page, kind: string): Promise<void> {
+  await expect(
+    page
+      .getByRole('complementary', { name: 'The chosen source' })
+      .getByRole('heading', { name: kind, exact: true }),
+  ).toBeVisible()
+}
+
+async function addByMouse(page: Page, kind: string): Promise<void> {
+  await pickKind(page, kind)
+  await untilChosen(page, kind)
 }
 
 async function rename(page: Page, name: string): Promise<void> {
@@ -95,7 +109,7 @@ test('builds Petals wide from an empty show with the mouse, and undoes and redoe
   const before = await textOf(stack.application.address, stored.id)
 
   const chooser = page.waitForEvent('filechooser')
-  await addByMouse(page, 'Picture …')
+  await pickKind(page, 'Picture …')
   await (await chooser).setFiles(glasshouse)
   await expect(page.getByRole('heading', { name: 'glasshouse-night' })).toBeVisible()
   for (const on of ['landscape', 'vertical']) {
@@ -226,12 +240,7 @@ test('builds Petals wide from an empty show by keyboard alone', async ({ page, s
     await press('n')
     await tabTo(page, kind)
     await press('Enter')
-    // The new one is chosen, and no longer the one before it, which may be locked.
-    await expect(
-      page
-        .getByRole('complementary', { name: 'The chosen source' })
-        .getByRole('heading', { name: kind, exact: true }),
-    ).toBeVisible()
+    await untilChosen(page, kind)
     await goToNumbers(page)
     await tabTo(page, 'Name')
     await page.keyboard.type(name)

@@ -76,11 +76,15 @@ const focusedLabel = (page: Page): Promise<string> =>
     ).trim()
   })
 
+/** What a page is still waiting for cannot have the focus yet. */
+const tabbingMilliseconds = 10_000
+
 /** Presses Tab until what has the focus is called so. */
 export async function tabTo(page: Page, name: string | RegExp, most = 150): Promise<void> {
   const isIt = (label: string): boolean =>
     typeof name === 'string' ? label === name : name.test(label)
-  for (let count = 0; count < most; count += 1) {
+  const begunAt = Date.now()
+  for (let count = 0; count < most || Date.now() - begunAt < tabbingMilliseconds; count += 1) {
     // Twice: a dialog that has just opened may yet take the focus to its first control.
     if (isIt(await focusedLabel(page))) {
       await page.evaluate(() => new Promise((resolve) => setTimeout(resolve, 100)))

@@ -1,7 +1,22 @@
 import { writeFileSync } from 'node:fs'
-import type { FullResult, Reporter, Suite } from '@playwright/test/reporter'
+import { stripVTControlCharacters } from 'node:util'
+import type { FullResult, Reporter, Suite, TestCase } from '@playwright/test/reporter'
 
-/** Leaves the counts where the script that runs everything reads them. */
+const linesOfAnError = 12
+
+/** The first lines of what each try of a test failed on. */
+function failureInWords(test: TestCase): string {
+  const errors = test.results.flatMap(({ errors }) => errors)
+  const words = errors.map(({ message = 'no message' }) =>
+    stripVTControlCharacters(message).split('\n').slice(0, linesOfAnError).join('\n'),
+  )
+  return [`Failed: ${test.titlePath().join(' › ')}`, ...words].join('\n')
+}
+
+/**
+ * Leaves the counts where the script that runs everything reads them, and says last of all on what tests
+ * failed: of a long output often only the end is kept.
+ */
 export default class CountReporter implements Reporter {
   private suite: Suite | undefined
 
@@ -10,6 +25,8 @@ export default class CountReporter implements Reporter {
   }
 
   onEnd(_result: FullResult): void {
+    for (const test of this.suite?.allTests() ?? [])
+      if (test.outcome() === 'unexpected') process.stdout.write(`\n${failureInWords(test)}\n`)
     const file = process.env.GREEN_MANTLE_TEST_COUNTS
     if (!file || !this.suite) return
     const outcomes = this.suite.allTests().map((test) => test.outcome())
