@@ -71,46 +71,72 @@ async function shareOf(args: readonly (readonly string[])[]): Promise<number[]> 
 }
 
 const sum = (shares: readonly number[]): number => shares.reduce((total, share) => total + share, 0)
+const middleOf = (values: readonly number[]): number =>
+  values.toSorted((a, b) => a - b)[values.length >> 1] as number
+
+/** By which is told how slow the machine is just now. */
+const yardstick: EncodeSpec = { codec: h264, effort: 'brisk', ...large }
 
 /**
  * The load that the model foretells for mixes of encodes, from what was measured of each alone at two
  * sizes, over what they took of the processor. It is the processes' own time that counts, so that what
- * else runs on the machine changes little.
+ * else runs on the machine changes little; what it still changes within the minutes between the pass and
+ * a mix is told by one encode that runs right before and right after either, and taken out.
  */
 const area: Area = async () => {
   const folder = await mkdtemp(join(tmpdir(), 'green-mantle-bench-'))
   try {
-    const computer = await measureComputer({
-      ...{ pass: 'quick' as const, installation: 'bench', recordingsFolder: folder, signal },
-      clip: null,
-      report: () => {},
-    })
-    const processor = computer.devices.find(({ kind }) => kind === 'processor') as Device
     const clips = await makeClips(folder, sizes)
     const clipOf = ({ width }: { width: number }): string => clips.get(width) as string
+    const argumentsOf = (spec: EncodeSpec): string[] =>
+      endlessly(clipOf(spec), softwareEncoder(spec))
+    const yardsticks: number[] = []
+    /** What `work` gives, and what a frame of the yardstick took around it. */
+    async function besideYardstick<T>(work: () => Promise<T>): Promise<[result: T, took: number]> {
+      const before = sum(await shareOf([argumentsOf(yardstick)]))
+      const result = await work()
+      const took = (before + sum(await shareOf([argumentsOf(yardstick)]))) / 2
+      yardsticks.push(took)
+      return [result, took]
+    }
+
+    const [computer, tookAtPass] = await besideYardstick(() =>
+      measureComputer({
+        ...{ pass: 'quick' as const, installation: 'bench', recordingsFolder: folder, signal },
+        clip: null,
+        report: () => {},
+      }),
+    )
+    const processor = computer.devices.find(({ kind }) => kind === 'processor') as Device
     const decoding = new Map<number, number>()
     for (const { width } of sizes) {
-      const [share] = await shareOf([[...inputOf(clipOf({ width })), ...nowhere]])
-      decoding.set(width, share as number)
+      const [shares, took] = await besideYardstick(() =>
+        shareOf([[...inputOf(clipOf({ width })), ...nowhere]]),
+      )
+      decoding.set(width, (sum(shares) * tookAtPass) / took)
     }
     const figures = []
     for (const [name, mix] of Object.entries(mixes)) {
       const taken: number[] = []
-      for (let look = 0; look < looks; look += 1)
-        taken.push(
-          sum(await shareOf(mix.map((spec) => endlessly(clipOf(spec), softwareEncoder(spec))))),
-        )
-      const middle = taken.sort((a, b) => a - b)[looks >> 1] as number
+      for (let look = 0; look < looks; look += 1) {
+        const [shares, took] = await besideYardstick(() => shareOf(mix.map(argumentsOf)))
+        taken.push((sum(shares) * tookAtPass) / took)
+      }
       const foretold = mix.map(
         (spec) =>
           (loadOn(processor, { ...spec, framesPerSecond }) ?? NaN) / framesPerSecond +
           (decoding.get(spec.width) as number),
       )
-      figures.push({ name, value: sum(foretold) / middle, unit: 'foretold / taken' })
+      figures.push({ name, value: sum(foretold) / middleOf(taken), unit: 'foretold / taken' })
     }
     return [
       ...figures,
       { name: 'cores', value: availableParallelism(), unit: '' },
+      {
+        name: 'yardstick',
+        value: Math.max(...yardsticks) / Math.min(...yardsticks),
+        unit: 'slowest / quickest',
+      },
       { name: 'together', value: processor.togetherFactor ?? 1, unit: 'factor' },
     ]
   } finally {
