@@ -69,6 +69,15 @@ const short = (show: PlannedShow): PlannedShow => ({
   })),
 })
 
+/** Of one profile, and of all priorities. */
+const ofAllPriorities = (show: PlannedShow): PlannedShow => ({
+  ...show,
+  destinations: show.destinations.map((destination, index) => ({
+    ...destination,
+    plan: { ...destination.plan, priority: 1 + (index % 5) },
+  })),
+})
+
 /** On devices whose efforts hardly differ in speed, so that many plans are nearly alike. */
 const nearEqualEfforts = (show: PlannedShow): PlannedShow => ({
   ...show,
@@ -86,7 +95,7 @@ const nearEqualEfforts = (show: PlannedShow): PlannedShow => ({
 
 /** Every send a ladder of three. */
 const ladders = (count: number): PlannedShow => {
-  const show = alike(count, false)
+  const show = ofAllPriorities(alike(count, false))
   const steps = [
     { width: 1280, height: 720 },
     { width: 640, height: 360 },
@@ -94,9 +103,8 @@ const ladders = (count: number): PlannedShow => {
   ]
   return {
     ...show,
-    destinations: show.destinations.map((destination, index) => ({
+    destinations: show.destinations.map((destination) => ({
       ...destination,
-      plan: { ...destination.plan, priority: 1 + (index % 5) },
       rules: { ...destination.rules, mostRenditions: 3, sizes: { type: 'one of', sizes: steps } },
       renditions: steps.map((size, step) => ({
         ...(destination.renditions[0] as Rendition),
@@ -135,6 +143,10 @@ const regimes: [string, PlannedShow[]][] = [
   ...[8, 12, 16, 20, 50].map((count): [string, PlannedShow[]] => [
     `${count}_identical`,
     [alike(count, false)],
+  ]),
+  ...[12, 20, 50].map((count): [string, PlannedShow[]] => [
+    `${count}_of_one_profile_below_floor`,
+    [short(ofAllPriorities(alike(count, false)))],
   ]),
   ...[12, 20, 30].map((count): [string, PlannedShow[]] => [
     `relay_feeding_${count}`,

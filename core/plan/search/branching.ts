@@ -1,3 +1,4 @@
+import { isIn } from './bitSets'
 import type { Columns } from './columns'
 import { type Subproblem, restricted } from './subproblems'
 
@@ -27,7 +28,7 @@ function rankOf(columns: Columns, mine: Int32Array): number {
 }
 
 /** The value up to which about half of the columns lie; null where all are alike. */
-function middleOf(values: Int32Array, mine: Int32Array): number | null {
+function middleOf(values: ArrayLike<number>, mine: Int32Array): number | null {
   const counts = new Map<number, number>()
   for (const column of mine) counts.set(values[column]!, (counts.get(values[column]!) ?? 0) + 1)
   if (counts.size < 2) return null
@@ -47,7 +48,7 @@ export function* branch(subproblems: readonly Subproblem[]): Generator<void, Sub
   for (const [subproblem, { columns, inPlay }] of subproblems.entries()) {
     yield
     for (let bit = 0; bit < columns.members.length; bit += 1) {
-      const mine = inPlay.filter((column) => (columns.mask[column]! & (1 << bit)) !== 0)
+      const mine = inPlay.filter((column) => isIn(columns.mask[column]!, bit))
       const rank = rankOf(columns, mine)
       const isMore = rank === chosen.rank ? mine.length > chosen.mine.length : rank > chosen.rank
       if (isMore) chosen = { subproblem, mine, rank }

@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addUse, costOfUse, isWithin } from './columnUse'
+import { setOf } from './bitSets'
+import { addUse, columnUseOf, costOfUse, isWithin } from './columnUse'
+import { resourceLayoutOf } from './resources'
 import { problem, resources, useOf, written } from './testColumns'
 
 describe('what columns use', () => {
@@ -32,5 +34,21 @@ describe('what columns use', () => {
         },
       ),
     )
+  })
+
+  it('is told of as many relays as a show can have', () => {
+    const relays = [0, 31, 32, 48]
+    const layout = resourceLayoutOf({ devices: [], relays: { length: 49 } as never })
+    const none = Int32Array.of(0)
+    const { first, resource, amount } = columnUseOf(
+      {
+        ...{ count: 1, disk: none, leftOutWeight: none, below: none, device: Int32Array.of(-1) },
+        ...{ load: Float64Array.of(0), relays: Float64Array.of(setOf(relays)) },
+      },
+      layout,
+    )
+    expect([...first]).toEqual([0, relays.length])
+    expect([...resource]).toEqual(relays.map((relay) => layout.relays + relay))
+    expect([...amount]).toEqual(relays.map(() => 1))
   })
 })

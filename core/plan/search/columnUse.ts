@@ -1,3 +1,4 @@
+import { lowestIn } from './bitSets'
 import type { Columns } from './columns'
 import type { ResourceLayout } from './resources'
 
@@ -39,8 +40,8 @@ export function columnUseOf(columns: UsingColumns, layout: ResourceLayout): Colu
       add(layout.load + own, load[column]!)
       add(layout.sessions + own, 1)
     }
-    for (let bits = relays[column]!, relay = 0; bits > 0; bits >>= 1, relay += 1)
-      if (bits & 1) add(layout.relays + relay, 1)
+    for (let left = relays[column]!; left > 0; left -= 2 ** lowestIn(left))
+      add(layout.relays + lowestIn(left), 1)
     first[column + 1] = entries
   }
   return { first, resource, amount }
@@ -52,7 +53,7 @@ function entriesOf({ count, disk, leftOutWeight, below, device, relays }: UsingC
   for (let column = 0; column < count; column += 1) {
     entries += Number(disk[column] !== 0) + Number(leftOutWeight[column] !== 0)
     entries += Number(below[column] !== 0) + (device[column]! >= 0 ? 2 : 0)
-    for (let bits = relays[column]!; bits > 0; bits &= bits - 1) entries += 1
+    for (let left = relays[column]!; left > 0; left -= 2 ** lowestIn(left)) entries += 1
   }
   return entries
 }

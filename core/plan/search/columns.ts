@@ -1,8 +1,10 @@
+import { setOf } from './bitSets'
 import { type ColumnUse, columnUseOf } from './columnUse'
 import type { SearchedComponent } from './components'
 import { CurveWriter, type Curves } from './curves'
 import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
 import { earnedTogether } from '../problem/earning'
+import { ranksByPriority } from './priorityOrder'
 import type { Problem } from '../problem/problem'
 import { resourceLayoutOf } from './resources'
 
@@ -12,15 +14,16 @@ import { resourceLayoutOf } from './resources'
  * Kept as arrays side by side, sorted by mask, since there are thousands of them.
  */
 export interface Columns {
-  /** The demands of the component; bit i of a mask stands for the i-th. */
+  /** The demands of the component. */
   members: readonly number[]
   count: number
-  mask: Int32Array
+  /** The set of members, by their places, that each serves. */
+  mask: Float64Array
   /** How each member of the mask is reached, in their order: -1 directly, else the relay. Shared by the columns of a group. */
   routes: readonly (readonly number[])[]
   group: Int32Array
-  /** The relays used, as bits. */
-  relays: Int32Array
+  /** The set of relays used. */
+  relays: Float64Array
   /** How many of the members are below the floor; the bitrates where that differs are another column. */
   below: Int32Array
   leftOutWeight: Int32Array
@@ -64,9 +67,10 @@ export function* columnsAndCurves(
   { isWhole = false } = {},
 ): Generator<void, ColumnsAndCurves> {
   const curves = new CurveWriter()
+  const ranks = ranksByPriority(problem)
   const made: Columns[] = []
   for (const { demands, isWhole: isAll } of components) {
-    const members = membersOf(problem, demands)
+    const members = membersOf(problem, demands, ranks)
     const writer = new ColumnWriter(problem, members, weights, curves, isWhole)
     const columns = yield* columnsOf(problem, members, writer, isWhole)
     made.push({ ...columns, isComplete: columns.isComplete && isAll })
@@ -76,7 +80,7 @@ export function* columnsAndCurves(
 
 /**
  * Every column of a component: each group that one encode could serve, by each shape and device that
- * all of it accept, and each owner left out.
+ * all of it accept, and whoever may be left out together.
  */
 function* columnsOf(
   problem: Problem,
@@ -143,8 +147,7 @@ class ColumnWriter {
     const { fields } = this
     fields.mask[row] = maskOf(steps)
     fields.group[row] = this.routes.push(steps.map(() => -1)) - 1
-    const { priority, count } = this.problem.demands[steps[0]!.demand]!
-    fields.leftOutWeight[row] = priority * count
+    fields.leftOutWeight[row] = weightOf(this.problem, steps)
     fields.device[row] = -1
     fields.shape[row] = -1
     fields.curve[row] = this.leftOutCurve
@@ -155,7 +158,7 @@ class ColumnWriter {
     const { members, routes, shapes } = group
     const mask = maskOf(members)
     const number = this.routes.push(routes) - 1
-    const relays = routes.reduce((bits, route) => (route >= 0 ? bits | (1 << route) : bits), 0)
+    const relays = setOf([...new Set(routes)].filter((route) => route >= 0))
     const devices = [
       ...members.map(({ demand }) => problem.demands[demand]!.devices),
       ...routes.flatMap((relay) => (relay >= 0 ? [problem.relays[relay]!.devices] : [])),
@@ -250,11 +253,22 @@ class ColumnWriter {
   }
 }
 
+/** Σ priority of whoever is left out, each owner once. */
+function weightOf({ demands }: Problem, steps: readonly Member[]): number {
+  const owners = new Map(
+    steps.map(({ demand }) => {
+      const { owner, priority, count } = demands[demand]!
+      return [owner, priority * count]
+    }),
+  )
+  return [...owners.values()].reduce((sum, weight) => sum + weight, 0)
+}
+
 /** The columns' fields, and which of them hold more than whole numbers of 32 bits. */
 const fieldTypes = {
-  mask: Int32Array,
+  mask: Float64Array,
   group: Int32Array,
-  relays: Int32Array,
+  relays: Float64Array,
   below: Int32Array,
   leftOutWeight: Int32Array,
   disk: Int32Array,

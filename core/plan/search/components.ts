@@ -1,7 +1,5 @@
+import { maxInSet } from './bitSets'
 import type { Demand, Problem } from '../problem/problem'
-
-/** A search tells the demands of a component apart by bits of a whole number. */
-const maxMembers = 30
 
 /**
  * The components as they are searched. One of more demands than can be told apart is cut, so that
@@ -9,7 +7,7 @@ const maxMembers = 30
  */
 export function searchedComponents(problem: Problem): SearchedComponent[] {
   return componentsOf(problem).flatMap((demands): SearchedComponent[] =>
-    demands.length <= maxMembers
+    demands.length <= maxInSet
       ? [{ demands, isWhole: true }]
       : cut(problem, demands).map((piece) => ({ demands: piece, isWhole: false })),
   )
@@ -33,7 +31,7 @@ function cut(problem: Problem, demands: readonly number[]): number[][] {
   )
   const pieces: number[][] = [[]]
   for (const owner of inOrder) {
-    if (pieces.at(-1)!.length + owner.length > maxMembers) pieces.push([])
+    if (pieces.at(-1)!.length + owner.length > maxInSet) pieces.push([])
     pieces.at(-1)!.push(...owner)
   }
   return pieces

@@ -1,4 +1,5 @@
 import { firstAtLeast } from '../problem/choices'
+import { isSubset, setOf } from './bitSets'
 import { minPoint } from './curves'
 import type { Columns, ColumnsAndCurves } from './columns'
 import type { Found } from './structures'
@@ -214,7 +215,7 @@ export function selectionOf(
     places.sort((a, b) => a.bit - b.bit)
     const { subproblem } = places[0]!
     const columns = components[subproblem]!
-    const mask = places.reduce((bits, { bit }) => bits | (1 << bit), 0)
+    const mask = setOf(places.map(({ bit }) => bit))
     let own = -1
     // They are sorted by mask.
     for (let column = firstAtLeast(columns.mask, mask); column < columns.count; column += 1) {
@@ -231,17 +232,16 @@ export function selectionOf(
     take(subproblem, own)
     for (const { demand } of serves) served.add(demand)
   }
-  components.forEach((columns, subproblem) => {
-    let left = columns.members.reduce(
-      (bits, demand, bit) => (served.has(demand) ? bits : bits | (1 << bit)),
-      0,
-    )
-    for (let column = 0; column < columns.count && left !== 0; column += 1) {
+  for (const [subproblem, columns] of components.entries()) {
+    let left = setOf(columns.members.flatMap((demand, bit) => (served.has(demand) ? [] : [bit])))
+    // Of those that may be left out together, the more come later.
+    for (let column = columns.count - 1; column >= 0 && left !== 0; column -= 1) {
       const mask = columns.mask[column]!
-      if (columns.device[column]! >= 0 || (mask & left) !== mask) continue
+      if (columns.device[column]! >= 0 || !isSubset(mask, left)) continue
       take(subproblem, column)
-      left &= ~mask
+      left -= mask
     }
-  })
+    if (left !== 0) return null
+  }
   return { value, chosen }
 }

@@ -1,11 +1,15 @@
 import type { Choice, Problem } from '../problem/problem'
+import { setOf } from './bitSets'
+import type { Rank } from './priorityOrder'
 
 /** One demand of a component. */
 export interface Member {
-  /** Its place in the component; bit i of a mask stands for the i-th. */
+  /** Its place in the component, by which it stands in a mask. */
   bit: number
   demand: number
   sharing: { picture: string; sound: string | null }
+  /** Among those that are alike but for their priority. */
+  rank: Rank
   /** By shape; undefined where it does not accept the shape. */
   choices: readonly (Choice | undefined)[]
   /** By shape, the place of the bitrate from which on it is above the floor. */
@@ -24,22 +28,35 @@ export interface Group {
 /** Where there would be more groups than this within one component only some of the larger are looked at. */
 const maxGroups = 10_000
 
+/** So many sets of members are tried at most for them, since few may be worth serving. */
+const maxTries = 400_000
+
 /** So many groups are tried between two chances to stop. */
 const triesBetweenYields = 2000
 
-export const maskOf = (members: readonly Member[]): number =>
-  members.reduce((mask, { bit }) => mask | (1 << bit), 0)
+export const maskOf = (members: readonly Member[]): number => setOf(members.map(({ bit }) => bit))
 
 /** The members of a component: those that could share stand together, recordings last, so that a search has few states. */
-export function membersOf(problem: Problem, demands: readonly number[]): Member[] {
+export function membersOf(
+  problem: Problem,
+  demands: readonly number[],
+  ranks: readonly Rank[],
+): Member[] {
   const keyOf = (demand: number): string => {
     const { picture, sound } = problem.demands[demand]!
     return sound === null ? `1 ${picture}` : `0 ${picture} ${sound}`
   }
   const firstShape = (demand: number): number =>
     Math.min(...problem.demands[demand]!.choices.map(({ shape }) => shape))
+  const placeOf = (demand: number): number => ranks[demand]!.place
   return [...demands]
-    .sort((a, b) => keyOf(a).localeCompare(keyOf(b)) || firstShape(a) - firstShape(b) || a - b)
+    .sort(
+      (a, b) =>
+        keyOf(a).localeCompare(keyOf(b)) ||
+        firstShape(a) - firstShape(b) ||
+        ranks[a]!.alike - ranks[b]!.alike ||
+        placeOf(a) - placeOf(b),
+    )
     .map((demand, bit) => {
       const { picture, sound, choices, floorUnits } = problem.demands[demand]!
       const byShape: (Choice | undefined)[] = problem.shapes.map(() => undefined)
@@ -48,7 +65,14 @@ export function membersOf(problem: Problem, demands: readonly number[]): Member[
         byShape[choice.shape] = choice
         aboveFrom[choice.shape] = choice.first + lengthBelow(choice.scores, floorUnits)
       }
-      return { bit, demand, sharing: { picture, sound }, choices: byShape, aboveFrom }
+      return {
+        bit,
+        demand,
+        sharing: { picture, sound },
+        rank: ranks[demand]!,
+        choices: byShape,
+        aboveFrom,
+      }
     })
 }
 
@@ -86,7 +110,7 @@ function* everyGroup(
   for (const key of sharingKeys(problem, members)) {
     const joins = members.map((member) => routesInto(problem, member, key))
     function* extend(at: number, group: Group): Generator<void, void> {
-      if (groups.length > maxGroups) return
+      if (groups.length > maxGroups || tried > maxTries) return
       tried += 1
       if (tried % triesBetweenYields === 0) yield
       if (at === members.length) {
@@ -98,13 +122,14 @@ function* everyGroup(
         return
       }
       yield* extend(at + 1, group)
+      if (!followsByPriority(group, members[at]!)) return
       for (const route of joins[at]!) {
         const larger = extended(problem, group, members[at]!, route)
         if (larger) yield* extend(at + 1, larger)
       }
     }
     yield* extend(0, noGroup)
-    if (groups.length > maxGroups) return null
+    if (groups.length > maxGroups || tried > maxTries) return null
   }
   return groups
 }
@@ -135,6 +160,12 @@ function someGroups(problem: Problem, members: readonly Member[]): Group[] {
 
 const noGroup: Group = { members: [], routes: [], shapes: [] }
 
+/** Whether, of those that are alike but for their priority, a group has none yet or those right before this one. */
+function followsByPriority({ members }: Group, { rank: { alike, place } }: Member): boolean {
+  const last = members.findLast(({ rank }) => rank.alike === alike)
+  return last === undefined || last.rank.place === place - 1
+}
+
 /** A group with one more member, reached by a route; null where the two can't be served by one encode. */
 function extended(problem: Problem, group: Group, member: Member, route: number): Group | null {
   const { demands, relays } = problem
@@ -162,14 +193,25 @@ const fedBy = ({ demands }: Problem, { members, routes }: Group, relay: number):
     0,
   )
 
-/** The members that may be left out, those of one owner together. */
+/**
+ * Whoever may be left out together: the steps of one owner, and of owners that are alike but for their
+ * priority as many of the last as there may be, since those are left out first.
+ */
 export function leftOutOf(problem: Problem, members: readonly Member[]): (readonly Member[])[] {
   const byOwner = new Map<string, Member[]>()
   for (const member of members) {
-    const { owner } = problem.demands[member.demand]!
-    byOwner.set(owner, [...(byOwner.get(owner) ?? []), member])
+    const { owner, mustKeep } = problem.demands[member.demand]!
+    if (!mustKeep) byOwner.set(owner, [...(byOwner.get(owner) ?? []), member])
   }
-  return [...byOwner.values()].filter(([first]) => !problem.demands[first!.demand]!.mustKeep)
+  const alike = new Map<number, Member[][]>()
+  for (const steps of byOwner.values()) {
+    const { rank } = steps[0]!
+    alike.set(rank.alike, [...(alike.get(rank.alike) ?? []), steps])
+  }
+  return [...alike.values()].flatMap((owners) => {
+    owners.sort((a, b) => a[0]!.rank.place - b[0]!.rank.place)
+    return owners.map((_, from) => owners.slice(from).flat())
+  })
 }
 
 interface SharingKey {

@@ -1,7 +1,8 @@
+import { lowestIn } from './bitSets'
 import type { Bound } from './lagrangianBound'
 import type { Columns } from './columns'
 import { minPoint } from './curves'
-import { fullState, lowestMember, type Subproblem } from './subproblems'
+import { fullState, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 import type { Chosen, Found } from './structures'
 
@@ -285,7 +286,7 @@ function scarceResources(subproblems: readonly Subproblem[], resources: Resource
   for (const { columns, inPlay } of subproblems) {
     const each = columns.members.map(() => new Float64Array(capacity.length))
     for (const column of inPlay) {
-      const first = each[lowestMember(columns.mask[column]!)]!
+      const first = each[lowestIn(columns.mask[column]!)]!
       const { use } = columns
       for (let entry = use.first[column]!; entry < use.first[column + 1]!; entry += 1) {
         const index = use.resource[entry]!

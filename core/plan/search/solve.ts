@@ -1,3 +1,4 @@
+import { isIn } from './bitSets'
 import { type Subproblem, subproblemOf } from './subproblems'
 import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
 import { aggregated, disaggregated } from './symmetry'
@@ -42,7 +43,7 @@ function* subproblemsFor(
 ): Generator<void, Subproblem[]> {
   const subproblems: Subproblem[] = []
   for (const columns of components) {
-    const inPlay = columns.mask
+    const inPlay = columns.shape
       .map((_, column) => column)
       .filter(
         (column) =>
@@ -80,7 +81,7 @@ function solutionFrom(
     uploadKbps += curves.wire[point]!
     const shape = columns.shape[column]!
     const routes = columns.routes[columns.group[column]!]!
-    const served = columns.members.filter((_, bit) => columns.mask[column]! & (1 << bit))
+    const served = columns.members.filter((_, bit) => isIn(columns.mask[column]!, bit))
     served.forEach((demand, index) => {
       const route = routes[index]!
       assignments[demand] = { demand, encode: encodes.length, relay: route < 0 ? null : route }

@@ -25,7 +25,7 @@ function partWith(masks: readonly number[]) {
   const columns = {
     members: Array.from({ length: members }, (_, member) => member),
     count: masks.length,
-    mask: Int32Array.from(masks),
+    mask: Float64Array.from(masks),
   } as unknown as Columns
   return runToEnd(subproblemOf(columns, new CurveWriter().finish(), Int32Array.from(masks.keys())))
 }

@@ -1,3 +1,4 @@
+import { isSubset, lowestIn, setBelow } from './bitSets'
 import type { Columns } from './columns'
 import type { Curves } from './curves'
 
@@ -14,8 +15,8 @@ export interface Subproblem {
   inPlay: Int32Array
   /** Set i is those of `inPlay` from `firstOfSet[i]` on, up to `firstOfSet[i + 1]`. */
   firstOfSet: Int32Array
-  /** The members still to be served, as bits, of every state that can be reached, ascending: none first, all last. */
-  states: Int32Array
+  /** The set of members still to be served of every state that can be reached, ascending: none first, all last. */
+  states: Float64Array
   /** The moves from state i are those from `firstMove[i]` on, up to `firstMove[i + 1]`: a set, and the state it leads to. */
   firstMove: Int32Array
   moveSet: Int32Array
@@ -23,9 +24,6 @@ export interface Subproblem {
 }
 
 export const fullState = ({ states }: Subproblem): number => states.length - 1
-
-/** The number of the lowest bit that is set. */
-export const lowestMember = (mask: number): number => 31 - Math.clz32(mask & -mask)
 
 /** So many states are looked at between two chances to stop. */
 const statesBetweenYields = 200
@@ -46,19 +44,19 @@ export function* subproblemOf(
   })
   firstOfSet.push(inPlay.length)
   const byLowest: number[][] = columns.members.map(() => [])
-  masks.forEach((mask, set) => byLowest[lowestMember(mask)]!.push(set))
+  masks.forEach((mask, set) => byLowest[lowestIn(mask)]!.push(set))
 
-  const full = (1 << columns.members.length) - 1
+  const full = setBelow(columns.members.length)
   const reached = new Set([0, full])
   let looked = 0
   for (const state of reached) {
     looked += 1
     if (looked % statesBetweenYields === 0) yield
     if (state === 0) continue
-    for (const set of byLowest[lowestMember(state)]!)
-      if ((masks[set]! & ~state) === 0) reached.add(state ^ masks[set]!)
+    for (const set of byLowest[lowestIn(state)]!)
+      if (isSubset(masks[set]!, state)) reached.add(state - masks[set]!)
   }
-  const states = Int32Array.from(reached).sort()
+  const states = Float64Array.from(reached).sort()
   const indexOf = new Map<number, number>()
   states.forEach((state, index) => indexOf.set(state, index))
   const firstMove = [0]
@@ -68,10 +66,10 @@ export function* subproblemOf(
     looked += 1
     if (looked % statesBetweenYields === 0) yield
     if (state !== 0)
-      for (const set of byLowest[lowestMember(state)]!) {
-        if ((masks[set]! & ~state) !== 0) continue
+      for (const set of byLowest[lowestIn(state)]!) {
+        if (!isSubset(masks[set]!, state)) continue
         moveSet.push(set)
-        moveTo.push(indexOf.get(state ^ masks[set]!)!)
+        moveTo.push(indexOf.get(state - masks[set]!)!)
       }
     firstMove.push(moveSet.length)
   }
@@ -87,8 +85,8 @@ export function* subproblemOf(
   }
 }
 
-/** Of a component with more moves each pass over them is a chance to stop. */
-const movesWithoutYield = 20_000
+/** So many moves are looked at between two chances to stop. */
+const movesBetweenYields = 20_000
 
 /**
  * The same component with only some of its columns in play, sorted by mask; `isKept` has 1 for each
@@ -100,7 +98,6 @@ export function* restricted(
   isKept: Uint8Array,
 ): Generator<void, Subproblem> {
   const { columns, curves, firstOfSet, states, firstMove, moveSet, moveTo } = subproblem
-  const isLarge = subproblem.moveSet.length > movesWithoutYield
   const inPlay = subproblem.inPlay.filter((_, at) => isKept[at] === 1)
   if (inPlay.length === subproblem.inPlay.length) return subproblem
   const sets = firstOfSet.length - 1
@@ -114,25 +111,34 @@ export function* restricted(
   }
   firsts.push(inPlay.length)
 
-  if (isLarge) yield
+  let looked = 0
+  /** Whether it is time to let others in, after the moves of one more state. */
+  const isTime = (state: number): boolean => {
+    looked += firstMove[state + 1]! - firstMove[state]!
+    if (looked < movesBetweenYields) return false
+    looked = 0
+    return true
+  }
   // A state is kept that is reached from the one in which all are still to be served, and from which
   // the one is reached in which none is.
   const leads = new Uint8Array(states.length)
   leads[0] = 1
   const isOpen = (move: number): boolean => setNow[moveSet[move]!]! >= 0
-  for (let state = 1; state < states.length; state += 1)
+  for (let state = 1; state < states.length; state += 1) {
     for (let move = firstMove[state]!; move < firstMove[state + 1]! && !leads[state]; move += 1)
       if (isOpen(move) && leads[moveTo[move]!]) leads[state] = 1
-  if (isLarge) yield
+    if (isTime(state)) yield
+  }
   const full = states.length - 1
   const isIn = new Uint8Array(states.length)
   isIn[0] = isIn[full] = 1
   const isTaken = (move: number): boolean => isOpen(move) && leads[moveTo[move]!] === 1
-  for (let state = full; state > 0; state -= 1)
-    if (isIn[state])
-      for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1)
-        if (isTaken(move)) isIn[moveTo[move]!] = 1
-  if (isLarge) yield
+  for (let state = full; state > 0; state -= 1) {
+    if (!isIn[state]) continue
+    for (let move = firstMove[state]!; move < firstMove[state + 1]!; move += 1)
+      if (isTaken(move)) isIn[moveTo[move]!] = 1
+    if (isTime(state)) yield
+  }
   const stateNow = new Int32Array(states.length)
   for (let state = 0, count = 0; state < states.length; state += 1) {
     stateNow[state] = count
@@ -147,8 +153,8 @@ export function* restricted(
         targets.push(stateNow[moveTo[move]!]!)
       }
     firstMoves.push(sources.length)
+    if (isTime(state)) yield
   }
-  if (isLarge) yield
   return {
     columns,
     curves,

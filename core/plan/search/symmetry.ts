@@ -1,8 +1,9 @@
+import { maxInSet } from './bitSets'
 import type { Choice, Demand, Problem, Solution } from '../problem/problem'
 import { componentsOf } from './components'
 
-/** Up to so many demands that depend on each other, each is taken by itself, so that nothing is cut off. */
-const maxByThemselves = 6
+/** Where no more demands than this depend on each other, each is taken by itself, so that nothing is cut off. */
+const maxByThemselves = { reachedByRelay: 6, others: maxInSet } as const
 
 export interface Aggregated {
   problem: Problem
@@ -16,9 +17,10 @@ export interface Aggregated {
 
 /**
  * Demands that are alike in every respect can be told apart by nothing, so that trying each in the
- * place of every other is work for nothing. Where many depend on each other those that are alike are
- * served in aggregation: of `n` alike the half, the half of the rest, and so on, so that any number of
- * them can be kept, and any number share one encode.
+ * place of every other is work for nothing. Their order by priority (`priorityOrder.ts`) leaves little
+ * of it but where a relay may feed some of them, or where they are too many for one search. There those
+ * that are alike are served in aggregation: of `n` alike the half, the half of the rest, and so on, so
+ * that any number of them can be kept, and any number share one encode.
  *
  * At given prices there is always a best plan in which all that are alike share one encode: of the
  * encodes that serve some of them let the one at which each is worth most serve all, which costs no
@@ -27,12 +29,16 @@ export interface Aggregated {
  */
 export function aggregated(problem: Problem): Aggregated {
   const { demands } = problem
-  const many = new Set(
-    componentsOf(problem)
-      .filter((members) => members.length > maxByThemselves)
-      .flat(),
+  const sizes = new Map(
+    componentsOf(problem).flatMap((members) =>
+      members.map((member): [number, number] => [member, members.length]),
+    ),
   )
-  const alike = alikeOwners(demands, many)
+  const isOneOfMany = (demand: number): boolean => {
+    const isReached = demands[demand]!.relays.length > 0
+    return sizes.get(demand)! > maxByThemselves[isReached ? 'reachedByRelay' : 'others']
+  }
+  const alike = alikeOwners(demands, isOneOfMany)
   const standsFor: number[][] = []
   const made: Demand[] = []
   for (const owners of alike)
@@ -72,7 +78,10 @@ export function disaggregated(solution: Solution, { standsFor }: Aggregated): So
 }
 
 /** The demands of each owner, owners that are alike together. */
-function alikeOwners(demands: readonly Demand[], many: ReadonlySet<number>): number[][][] {
+function alikeOwners(
+  demands: readonly Demand[],
+  isOneOfMany: (demand: number) => boolean,
+): number[][][] {
   const owners = new Map<string, number[]>()
   demands.forEach(({ owner }, index) => owners.set(owner, [...(owners.get(owner) ?? []), index]))
   const numbers = new Map<readonly Choice[], number>()
@@ -85,15 +94,15 @@ function alikeOwners(demands: readonly Demand[], many: ReadonlySet<number>): num
   for (const [owner, steps] of owners) {
     // Spread over several relays they could not be in aggregation, whatever each of those may feed.
     const { shares, relays } = demands[steps[0]!]!
-    const isOneOfMany = many.has(steps[0]!) && shares && relays.length <= 1
-    const key = isOneOfMany
-      ? JSON.stringify(
-          steps.map((index) => {
-            const { id: _id, owner: _owner, choices, ...rest } = demands[index]!
-            return [rest, numberOf(choices)]
-          }),
-        )
-      : owner
+    const key =
+      isOneOfMany(steps[0]!) && shares && relays.length <= 1
+        ? JSON.stringify(
+            steps.map((index) => {
+              const { id: _id, owner: _owner, choices, ...rest } = demands[index]!
+              return [rest, numberOf(choices)]
+            }),
+          )
+        : owner
     groups.set(key, [...(groups.get(key) ?? []), steps])
   }
   return [...groups.values()]

@@ -22,6 +22,8 @@ export interface RandomShowOptions {
   relay?: boolean
   recording?: boolean
   pins?: boolean
+  /** Some destinations are like others but for their priority. */
+  alike?: boolean
   devices?: number
   /** How far below the best a plan may stay; 0 if not said. */
   marginPoints?: number
@@ -108,6 +110,17 @@ export function randomShow(seed: number, options: RandomShowOptions): PlannedSho
     }
     return isCoarse ? destination : withinRules(destination)
   })
+  if (options.alike)
+    destinations.forEach(({ id: own, name, plan }, index) => {
+      const other = destinations[whole(0, index)]!
+      if (chance(70))
+        destinations[index] = {
+          ...other,
+          ...{ id: own, name },
+          plan: { ...other.plan, priority: plan.priority },
+          renditions: other.renditions.map((rendition) => ({ ...rendition, id: id() })),
+        }
+    })
   if (options.relay) {
     const relay = newDestination(id, 'Relay', 'landscape')
     destinations.push({

@@ -1,0 +1,89 @@
+import type { Choice, Demand, Problem } from '../problem/problem'
+
+/** The class of demands that are alike but for their priority, and the place in it, the highest priority first. */
+export interface Rank {
+  /** The first demand of the class. */
+  alike: number
+  place: number
+}
+
+/**
+ * How demands whose owners are alike in every respect but their priority follow each other. Let two of
+ * them change places in a plan, with encode and route: it uses the same, as many are below the floor,
+ * and it is worth no less where the one of the higher priority gets the encode that scores higher. So
+ * there is a best plan, at any prices too, in which each encode serves demands of a class that follow
+ * each other by priority, and those that are left out come last (an exchange argument).
+ *
+ * @returns for each demand its rank
+ */
+export function ranksByPriority({ demands }: Problem): Rank[] {
+  const ranks = new Array<Rank>(demands.length)
+  for (const owners of alikeButForPriority(demands))
+    owners.forEach((steps, place) =>
+      steps.forEach((demand, step) => {
+        const alike = Math.min(...owners.map((others) => others[step]!))
+        ranks[demand] = { alike, place }
+      }),
+    )
+  return ranks
+}
+
+/** The demands of each owner; owners that are alike together, the highest priority first. */
+function alikeButForPriority(demands: readonly Demand[]): number[][][] {
+  const owners = new Map<string, number[]>()
+  demands.forEach(({ owner }, index) => owners.set(owner, [...(owners.get(owner) ?? []), index]))
+  const classes = new Map<string, number[][][]>()
+  for (const steps of owners.values()) {
+    const key = JSON.stringify(steps.map((index) => keyOf(demands[index]!)))
+    const found = classes.get(key) ?? []
+    classes.set(key, found)
+    const alike = found.find(([first]) =>
+      first!.every((index, step) => areAlike(demands[index]!, demands[steps[step]!]!)),
+    )
+    if (alike) alike.push(steps)
+    else found.push([steps])
+  }
+  const priorityOf = ([first]: readonly number[]): number => demands[first!]!.priority
+  return [...classes.values()]
+    .flat()
+    .map((owned) => owned.sort((a, b) => priorityOf(b) - priorityOf(a) || a[0]! - b[0]!))
+}
+
+/** What is told apart at once; the rest is compared number by number. */
+function keyOf({ count, mustKeep, picture, sound, devices, direct, relays, ...rest }: Demand) {
+  const shapes = rest.choices.map(({ shape, first }) => [shape, first])
+  return [count, mustKeep, picture, sound, devices, direct, relays, rest.shares, shapes]
+}
+
+/** Whether two demands of one key get and take the same of every shape at every bitrate, for their priorities. */
+function areAlike(a: Demand, b: Demand): boolean {
+  const [ofA, ofB] = [a.priority * a.count, b.priority * b.count]
+  if (ofA <= 0 || ofB <= 0) return false
+  const isProportional = (one: number, other: number): boolean => one * ofB === other * ofA
+  return (
+    isProportional(a.floorUnits, b.floorUnits) &&
+    isProportional(a.marginUnits, b.marginUnits) &&
+    a.choices.every((choice, index) => {
+      const other = b.choices[index] as Choice
+      return (
+        isSame(choice.earned, other.earned) &&
+        isSame(choice.wireKbps, other.wireKbps) &&
+        isSame(choice.diskMegabytes, other.diskMegabytes) &&
+        choice.scores.length === other.scores.length &&
+        choice.scores.every((units, at) =>
+          // What is not accepted stands as -1, whatever the priority.
+          units < 0 || other.scores[at]! < 0
+            ? units === other.scores[at]!
+            : isProportional(units, other.scores[at]!),
+        )
+      )
+    })
+  )
+}
+
+const isSame = (a: ArrayLike<number> | null, b: ArrayLike<number> | null): boolean =>
+  a === b ||
+  (a !== null &&
+    b !== null &&
+    a.length === b.length &&
+    Array.prototype.every.call(a, (value, at) => value === b[at]))
