@@ -1,5 +1,8 @@
 import { spawn, type SpawnOptions } from 'node:child_process'
+import { setPriority } from 'node:os'
 import { root } from './paths'
+
+const patientPriority = 15
 
 /** Runs a command in the project's folder with its output shown; resolves with its exit code. */
 export function run(command: string, args: string[], options: SpawnOptions = {}): Promise<number> {
@@ -16,14 +19,18 @@ export async function runOrThrow(command: string, args: string[]): Promise<void>
   if (code !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${code}`)
 }
 
-/** Runs a command in the project's folder and keeps what it writes, for when it has ended. */
+/**
+ * Runs a command in the project's folder and keeps what it writes, for when it has ended. What
+ * is patient takes only what others leave of the processor.
+ */
 export function runQuietly(
   command: string,
   args: string[],
-  env: NodeJS.ProcessEnv,
+  { env, isPatient = false }: { env: NodeJS.ProcessEnv; isPatient?: boolean },
 ): Promise<{ code: number; output: string }> {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'] })
+    if (isPatient && child.pid !== undefined) setPriority(child.pid, patientPriority)
     const written: Buffer[] = []
     for (const stream of [child.stdout, child.stderr])
       stream.on('data', (bytes: Buffer) => written.push(bytes))

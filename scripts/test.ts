@@ -16,6 +16,8 @@ interface Check {
   name: string
   command: string
   arguments: string[]
+  /** Whether it goes on beside tests that are in more of a hurry. */
+  isPatient?: boolean
   /** Where the runner leaves its counts; a check without counts as one. */
   countsFile?: string
   read?: (text: string) => Counts
@@ -27,10 +29,11 @@ const fromVitest = (text: string): Counts => {
 }
 const fromBrowser = (text: string): Counts => JSON.parse(text) as Counts
 
-const npm = (name: string, script: string): Check => ({
+const npm = (name: string, script: string, isPatient = false): Check => ({
   name,
   command: 'npm',
   arguments: ['run', '--silent', script],
+  isPatient,
 })
 
 function vitest(name: string, projects: readonly string[], folder: string): Check {
@@ -50,8 +53,8 @@ function vitest(name: string, projects: readonly string[], folder: string): Chec
 async function perform(check: Check): Promise<Counts> {
   const started = Date.now()
   const { code, output } = await runQuietly(check.command, check.arguments, {
-    ...process.env,
-    GREEN_MANTLE_TEST_COUNTS: check.countsFile,
+    env: { ...process.env, GREEN_MANTLE_TEST_COUNTS: check.countsFile },
+    isPatient: check.isPatient,
   })
   const seconds = Math.round((Date.now() - started) / 1000)
   // Shown in one piece when it has ended, since another check may have been running beside it.
@@ -72,7 +75,7 @@ async function perform(check: Check): Promise<Counts> {
 
 const lastLines = (output: string): string => output.trimEnd().split('\n').slice(-8).join('\n')
 
-/** One after the other, so that a lane keeps one core busy. */
+/** One after the other. */
 async function inTurn(checks: readonly Check[]): Promise<Counts[]> {
   const counts: Counts[] = []
   for (const check of checks) {
@@ -97,17 +100,17 @@ main(async () => {
     countsFile: join(folder, 'browser.json'),
     read: fromBrowser,
   }
-  // What needs one core goes two at a time; the browser tests then have both.
-  const lanes = await Promise.all([
-    inTurn([
-      npm('types', 'typecheck'),
-      npm('lint', 'lint'),
-      npm('format', 'format:check'),
-      npm('dead code', 'knip'),
-    ]),
-    ensureBuild().then(() => inTurn([fromUnits, fromDatabase])),
+  // The build keeps one core busy; the browser tests wait often enough for the checks that need no haste.
+  const [, besideBuild] = await Promise.all([
+    ensureBuild(),
+    inTurn([fromDatabase, npm('format', 'format:check'), npm('dead code', 'knip')]),
   ])
-  const all = [...lanes.flat(), ...(await inTurn([fromPages]))]
+  const units = await inTurn([fromUnits])
+  const besidePages = await Promise.all([
+    inTurn([fromPages]),
+    inTurn([npm('types', 'typecheck', true), npm('lint', 'lint', true)]),
+  ])
+  const all = [...besideBuild, ...units, ...besidePages.flat()]
   rmSync(folder, { recursive: true, force: true })
   const passed = all.reduce((sum, counts) => sum + counts.passed, 0)
   const failed = all.reduce((sum, counts) => sum + counts.failed, 0)
