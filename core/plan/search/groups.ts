@@ -1,6 +1,7 @@
 import type { Choice, Problem } from '../problem/problem'
 import { setOf } from './bitSets'
 import type { Rank } from './priorityOrder'
+import { canBeHeld } from './subproblems'
 
 /** One demand of a component. */
 export interface Member {
@@ -94,7 +95,14 @@ export function* groupsOf(
   members: readonly Member[],
 ): Generator<void, { groups: Group[]; isComplete: boolean }> {
   const all = yield* everyGroup(problem, members)
-  return all
+  const sets = [...(all ?? []), ...leftOutOf(problem, members).map((own) => ({ members: own }))]
+  const isWithinReach =
+    all !== null &&
+    (yield* canBeHeld(
+      sets.map((each) => maskOf(each.members)),
+      members.length,
+    ))
+  return isWithinReach
     ? { groups: all, isComplete: true }
     : { groups: someGroups(problem, members), isComplete: false }
 }

@@ -3,7 +3,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Columns } from './columns'
 import { CurveWriter } from './curves'
-import { bestAround, bestPaths, fullState, subproblemOf } from './subproblems'
+import { setOf } from './bitSets'
+import { bestAround, bestPaths, canBeHeld, fullState, subproblemOf } from './subproblems'
 
 const members = 5
 const full = (1 << members) - 1
@@ -68,5 +69,18 @@ describe('the states of a component', () => {
   it('are only those that can be reached', () => {
     const subproblem = partWith([0b00001, 0b00110, 0b11000])
     expect([...subproblem.states]).toEqual([0b00000, 0b11000, 0b11110, 0b11111])
+  })
+
+  it('is too much to hold where too many sets overlap, and not where they are runs', () => {
+    const count = 40
+    const places = Array.from({ length: count }, (_, place) => place)
+    const runs = places.flatMap((from) =>
+      places.slice(from).map((to) => setOf(places.slice(from, to + 1))),
+    )
+    const pairs = places.flatMap((one) =>
+      places.slice(one).map((two) => setOf([...new Set([one, two])])),
+    )
+    expect(runToEnd(canBeHeld(runs, count))).toBe(true)
+    expect(runToEnd(canBeHeld(pairs, count))).toBe(false)
   })
 })

@@ -25,8 +25,58 @@ export interface Subproblem {
 
 export const fullState = ({ states }: Subproblem): number => states.length - 1
 
-/** So many states are looked at between two chances to stop. */
-const statesBetweenYields = 200
+/** So many sets are looked at between two chances to stop. */
+const looksBetweenYields = 200_000
+
+/** A search with more moves than this would take too much memory, and time before it begins. */
+const maxMoves = 2_000_000
+
+/**
+ * Whether a search can hold all ways in which a component of so many members is made up of sets of
+ * them. Yields now and then, so that it can be stopped.
+ */
+export function* canBeHeld(sets: Iterable<number>, members: number): Generator<void, boolean> {
+  const masks = [...new Set(sets)]
+  const states = yield* reachedStates(
+    masks,
+    setsByLowest(masks, members),
+    setBelow(members),
+    maxMoves,
+  )
+  return states !== null
+}
+
+/** For each member the sets, by their place in the list, of which it is the lowest. */
+function setsByLowest(masks: readonly number[], members: number): number[][] {
+  const byLowest: number[][] = Array.from({ length: members }, () => [])
+  masks.forEach((mask, set) => byLowest[lowestIn(mask)]!.push(set))
+  return byLowest
+}
+
+/** Whatever can still be to be served on the way from all to none; null where that takes more moves than there may be. */
+function* reachedStates(
+  masks: readonly number[],
+  byLowest: readonly number[][],
+  full: number,
+  most = Infinity,
+): Generator<void, Set<number> | null> {
+  const reached = new Set([0, full])
+  let [looked, moves] = [0, 0]
+  for (const state of reached) {
+    if (state === 0) continue
+    for (const set of byLowest[lowestIn(state)]!) {
+      looked += 1
+      if (!isSubset(masks[set]!, state)) continue
+      reached.add(state - masks[set]!)
+      moves += 1
+    }
+    if (moves > most) return null
+    if (looked < looksBetweenYields) continue
+    looked = 0
+    yield
+  }
+  return reached
+}
 
 /** A component with the given columns, sorted by mask, in play. Yields now and then, so that it can be stopped. */
 export function* subproblemOf(
@@ -43,19 +93,10 @@ export function* subproblemOf(
     firstOfSet.push(at)
   })
   firstOfSet.push(inPlay.length)
-  const byLowest: number[][] = columns.members.map(() => [])
-  masks.forEach((mask, set) => byLowest[lowestIn(mask)]!.push(set))
-
+  const byLowest = setsByLowest(masks, columns.members.length)
   const full = setBelow(columns.members.length)
-  const reached = new Set([0, full])
+  const reached = (yield* reachedStates(masks, byLowest, full)) ?? []
   let looked = 0
-  for (const state of reached) {
-    looked += 1
-    if (looked % statesBetweenYields === 0) yield
-    if (state === 0) continue
-    for (const set of byLowest[lowestIn(state)]!)
-      if (isSubset(masks[set]!, state)) reached.add(state - masks[set]!)
-  }
   const states = Float64Array.from(reached).sort()
   const indexOf = new Map<number, number>()
   states.forEach((state, index) => indexOf.set(state, index))
@@ -63,15 +104,17 @@ export function* subproblemOf(
   const moveSet: number[] = []
   const moveTo: number[] = []
   for (const state of states) {
-    looked += 1
-    if (looked % statesBetweenYields === 0) yield
     if (state !== 0)
       for (const set of byLowest[lowestIn(state)]!) {
+        looked += 1
         if (!isSubset(masks[set]!, state)) continue
         moveSet.push(set)
         moveTo.push(indexOf.get(state - masks[set]!)!)
       }
     firstMove.push(moveSet.length)
+    if (looked < looksBetweenYields) continue
+    looked = 0
+    yield
   }
   return {
     columns,

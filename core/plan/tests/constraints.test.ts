@@ -12,13 +12,15 @@ import { wildPicture } from './wildPictures'
 import { crowdedShow, wildShow } from './wildShows'
 
 const propertySeed = Number(process.env.PROPERTY_SEED ?? 1)
-/** After so many steps what there is has to do; a crowd's proof may take minutes. */
+/** After so many steps what there is has to do. */
 const maxSteps = 4000
+/** A crowd's proof may take minutes. */
+const maxStepsOfCrowd = 700
 
-function planned({ problem, preferences }: ShowProblem): Progress {
+function planned({ problem, preferences }: ShowProblem, most = maxSteps): Progress {
   const run = solving(problem, preferences)
   let last: Progress | null = null
-  for (let steps = 0; steps < maxSteps; steps += 1) {
+  for (let steps = 0; steps < most; steps += 1) {
     const { value, done } = run.next()
     // What is shown on the way has to hold as well.
     if (value.solution && value.solution !== last?.solution)
@@ -90,7 +92,7 @@ describe('plans of shows that are seldom drawn', () => {
 describe('plans of as many destinations as there can be', () => {
   it('keep every constraint', () => {
     check(crowded, 25, (show) => {
-      const { solution } = planned(showProblem(show))
+      const { solution } = planned(showProblem(show), maxStepsOfCrowd)
       // Something can always be had, if only nothing.
       const mustKeep = show.destinations.some(({ plan }) => plan.mustKeep)
       if (!mustKeep) expect(solution).not.toBeNull()
@@ -99,8 +101,8 @@ describe('plans of as many destinations as there can be', () => {
 
   it('leave out no more with more upload', () => {
     check(crowded, 12, (show) => {
-      const before = planned(showProblem(show)).solution
-      const after = planned(showProblem(withUpload(show, 5000)))
+      const before = planned(showProblem(show), maxStepsOfCrowd).solution
+      const after = planned(showProblem(withUpload(show, 5000)), maxStepsOfCrowd)
       if (before && after.status.name !== 'stopped')
         expect(after.solution?.worth.leftOutWeight).toBeLessThanOrEqual(before.worth.leftOutWeight)
     })
