@@ -100,17 +100,18 @@ main(async () => {
     countsFile: join(folder, 'browser.json'),
     read: fromBrowser,
   }
-  // The build keeps one core busy; the browser tests wait often enough for the checks that need no haste.
-  const [, besideBuild] = await Promise.all([
-    ensureBuild(),
-    inTurn([fromDatabase, npm('format', 'format:check'), npm('dead code', 'knip')]),
+  // The build leaves a core idle, and pages that wait leave some to the checks that need no haste.
+  const lanes = await Promise.all([
+    inTurn([fromUnits]),
+    ensureBuild().then(() =>
+      inTurn([fromDatabase, npm('format', 'format:check'), npm('dead code', 'knip')]),
+    ),
   ])
-  const units = await inTurn([fromUnits])
   const besidePages = await Promise.all([
     inTurn([fromPages]),
     inTurn([npm('types', 'typecheck', true), npm('lint', 'lint', true)]),
   ])
-  const all = [...besideBuild, ...units, ...besidePages.flat()]
+  const all = [...lanes, ...besidePages].flat()
   rmSync(folder, { recursive: true, force: true })
   const passed = all.reduce((sum, counts) => sum + counts.passed, 0)
   const failed = all.reduce((sum, counts) => sum + counts.failed, 0)
