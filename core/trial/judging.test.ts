@@ -11,8 +11,10 @@ const output = canvasEncodesOf(plannedDemoShow)
 const { rendition } = output
 const { framesPerSecond } = rendition
 
-/** Ten seconds of a send that comes as it was planned, but for what is left out. */
-function arrivedWithout(missing: readonly number[] = []) {
+const asMade = (seconds: number): number => seconds
+
+/** Ten seconds of a send that comes as it was planned, but for what is left out, and when it comes. */
+function arrivedWithout(missing: readonly number[] = [], comesAt = asMade) {
   const arrival = nothingArrived()
   arrival.picture = {
     ...{ codec: rendition.codec, profile: 'High', level: '4.2' },
@@ -24,7 +26,7 @@ function arrivedWithout(missing: readonly number[] = []) {
     const seconds = index / framesPerSecond
     const frame: ArrivedFrame = {
       ...{ kind: 'video', bytes, isKey: index % (2 * framesPerSecond) === 0 },
-      ...{ decodeSeconds: seconds, presentSeconds: seconds, atSeconds: 100 + seconds },
+      ...{ decodeSeconds: seconds, presentSeconds: seconds, atSeconds: 100 + comesAt(seconds) },
     }
     takeFrame(arrival, frame)
   }
@@ -49,6 +51,13 @@ describe('what arrived of a send', () => {
     expect(sent.arrivedKbps! / rendition.videoBitrateKbps).toBeCloseTo(1, 1)
     expect(sent.longestKeyframeSpacingSeconds).toBeCloseTo(2, 6)
     expect(arrivedWithout([50, 51, 52]).droppedSeconds).toBeCloseTo(3 / framesPerSecond, 6)
+  })
+
+  it('came no faster than it was made where the first frames waited, and slower where the encoder was late', () => {
+    const waited = arrivedWithout([], (seconds) => Math.max(seconds, 0.6))
+    expect(waited.arrivedFramesPerSecond).toBeCloseTo(framesPerSecond, 1)
+    const late = arrivedWithout([], (seconds) => seconds * 1.25)
+    expect(late.arrivedFramesPerSecond).toBeCloseTo(framesPerSecond / 1.25, 0)
   })
 
   it('is nothing where nothing came, in words', () => {

@@ -64,6 +64,10 @@ function judgedPicture(
   }
 }
 
+/** From the first frame to the last, by one of their times. */
+const spanOf = (frames: readonly ArrivedFrame[], time: 'atSeconds' | 'decodeSeconds'): number =>
+  (frames.at(-1)?.[time] ?? 0) - (frames[0]?.[time] ?? 0)
+
 /** What arrived of one send, held against what was planned. `wireBytes` as the listener counted them. */
 export function judgedSend(
   show: Show,
@@ -110,8 +114,9 @@ export function judgedSend(
     }
   const { picture } = report
   const video = frames.filter(({ kind }) => kind === 'video')
-  // How many a second really came, by the listener's clock: less than planned where the encoder is late.
-  const since = (video.at(-1)?.atSeconds ?? 0) - (video[0]?.atSeconds ?? 0)
+  // How many a second really came, by the listener's clock: less than planned where the encoder is late,
+  // and no more than their own times say where the first ones waited and then came together.
+  const since = Math.max(spanOf(video, 'atSeconds'), spanOf(video, 'decodeSeconds'))
   const size =
     picture.width && picture.height ? `${picture.width}×${picture.height}` : 'unknown size'
   return {

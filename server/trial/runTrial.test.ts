@@ -50,7 +50,9 @@ it('sends over WHIP what was planned, counts what crosses, and looks at what arr
     ...{ arrivedWords: expect.stringMatching(/^320×180, h264 High/), droppedSeconds: 0 },
   })
   expect(send!.findings.filter(({ kind }) => kind === 'breach')).toEqual([])
-  expect(send!.arrivedFramesPerSecond).toBeCloseTo(24, 0)
+  // By the listener's clock: a busy computer is late.
+  expect(send!.arrivedFramesPerSecond).toBeGreaterThan(21)
+  expect(send!.arrivedFramesPerSecond).toBeLessThanOrEqual(24.1)
   // What has crossed and is not read yet counts as well: on a busy computer that is a second of seven.
   expect(send!.wireBytes! / send!.computedWireBytes!).toBeGreaterThan(0.8)
   expect(send!.wireBytes! / send!.computedWireBytes!).toBeLessThan(1.25)
