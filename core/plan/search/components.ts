@@ -1,16 +1,28 @@
 import { maxInSet } from './bitSets'
+import { ranksByPriority } from './priorityOrder'
 import type { Demand, Problem } from '../problem/problem'
 
 /**
- * The components as they are searched. One of more demands than can be told apart is cut, so that
- * only what stands near each other shares; owners stay whole, those that only a relay reaches first.
+ * Of more demands than this those that are unlike each other could be served in too many ways; of no
+ * more than so many classes of like ones as many as can be told apart.
+ */
+const maxUnlike = 30
+const maxClasses = 8
+
+/**
+ * The components as they are searched. One of too many demands is cut, so that only what stands near
+ * each other shares; owners stay whole, those that only a relay reaches first.
  */
 export function searchedComponents(problem: Problem): SearchedComponent[] {
-  return componentsOf(problem).flatMap((demands): SearchedComponent[] =>
-    demands.length <= maxInSet
+  const ranks = ranksByPriority(problem)
+  return componentsOf(problem).flatMap((demands): SearchedComponent[] => {
+    const classes = new Set(demands.map((demand) => ranks[demand]!.alike)).size
+    const isSearchedWhole =
+      demands.length <= maxUnlike || (demands.length <= maxInSet && classes <= maxClasses)
+    return isSearchedWhole
       ? [{ demands, isWhole: true }]
-      : cut(problem, demands).map((piece) => ({ demands: piece, isWhole: false })),
-  )
+      : cut(problem, demands).map((piece) => ({ demands: piece, isWhole: false }))
+  })
 }
 
 export interface SearchedComponent {
@@ -31,7 +43,7 @@ function cut(problem: Problem, demands: readonly number[]): number[][] {
   )
   const pieces: number[][] = [[]]
   for (const owner of inOrder) {
-    if (pieces.at(-1)!.length + owner.length > maxInSet) pieces.push([])
+    if (pieces.at(-1)!.length + owner.length > maxUnlike) pieces.push([])
     pieces.at(-1)!.push(...owner)
   }
   return pieces

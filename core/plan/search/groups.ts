@@ -50,6 +50,8 @@ export function membersOf(
   const firstShape = (demand: number): number =>
     Math.min(...problem.demands[demand]!.choices.map(({ shape }) => shape))
   const placeOf = (demand: number): number => ranks[demand]!.place
+  /** How many of each class there have been, since a component that was cut may have only some of one. */
+  const placed = new Map<number, number>()
   return [...demands]
     .sort(
       (a, b) =>
@@ -66,13 +68,12 @@ export function membersOf(
         byShape[choice.shape] = choice
         aboveFrom[choice.shape] = choice.first + lengthBelow(choice.scores, floorUnits)
       }
+      const { alike } = ranks[demand]!
+      const place = placed.get(alike) ?? 0
+      placed.set(alike, place + 1)
       return {
-        bit,
-        demand,
-        sharing: { picture, sound },
-        rank: ranks[demand]!,
-        choices: byShape,
-        aboveFrom,
+        ...{ bit, demand, sharing: { picture, sound }, rank: { alike, place } },
+        ...{ choices: byShape, aboveFrom },
       }
     })
 }

@@ -14,9 +14,14 @@ export interface Rank {
  * there is a best plan, at any prices too, in which each encode serves demands of a class that follow
  * each other by priority, and those that are left out come last (an exchange argument).
  *
+ * Of lots (`symmetry.ts`) that is not so, since they are of different sizes. There every demand stands
+ * by itself.
+ *
  * @returns for each demand its rank
  */
 export function ranksByPriority({ demands }: Problem): Rank[] {
+  if (demands.some(({ count }) => count > 1))
+    return demands.map((_, index) => ({ alike: index, place: 0 }))
   const ranks = new Array<Rank>(demands.length)
   for (const owners of alikeButForPriority(demands))
     owners.forEach((steps, place) =>
@@ -50,14 +55,14 @@ function alikeButForPriority(demands: readonly Demand[]): number[][][] {
 }
 
 /** What is told apart at once; the rest is compared number by number. */
-function keyOf({ count, mustKeep, picture, sound, devices, direct, relays, ...rest }: Demand) {
+function keyOf({ mustKeep, picture, sound, devices, direct, relays, ...rest }: Demand) {
   const shapes = rest.choices.map(({ shape, first }) => [shape, first])
-  return [count, mustKeep, picture, sound, devices, direct, relays, rest.shares, shapes]
+  return [mustKeep, picture, sound, devices, direct, relays, rest.shares, shapes]
 }
 
 /** Whether two demands of one key get and take the same of every shape at every bitrate, for their priorities. */
 function areAlike(a: Demand, b: Demand): boolean {
-  const [ofA, ofB] = [a.priority * a.count, b.priority * b.count]
+  const [ofA, ofB] = [a.priority, b.priority]
   if (ofA <= 0 || ofB <= 0) return false
   const isProportional = (one: number, other: number): boolean => one * ofB === other * ofA
   return (
