@@ -21,19 +21,20 @@ export async function listProfiles(database: Knex): Promise<Profile[]> {
 export async function saveProfile(database: Knex, profile: Profile): Promise<boolean> {
   const { id, revision } = profile
   const row = { id, revision, profile: JSON.stringify(profile) }
-  return inTransaction(database, async (transaction) => {
-    // The first of its name is there at once; locking a row that is not there would lock its neighbours.
-    const [inserted] = await transaction.raw(
-      'INSERT IGNORE INTO profiles (id, revision, profile) VALUES (?, ?, ?)',
-      [row.id, row.revision, row.profile],
-    )
-    if ((inserted as { affectedRows: number }).affectedRows > 0) return true
-    const newer = await transaction('profiles')
-      .where({ id })
-      .where('revision', '<', revision)
-      .update(row)
-    return newer > 0
-  })
+  // The first of its name is there at once; locking a row that is not there would lock its neighbours.
+  const [inserted] = await inTransaction(database, (transaction) =>
+    transaction.raw('INSERT IGNORE INTO profiles (id, revision, profile) VALUES (?, ?, ?)', [
+      row.id,
+      row.revision,
+      row.profile,
+    ]),
+  )
+  if ((inserted as { affectedRows: number }).affectedRows > 0) return true
+  // By itself, since whoever found the row there shares its lock, and of many none could then change it.
+  const newer = await inTransaction(database, (transaction) =>
+    transaction('profiles').where({ id }).where('revision', '<', revision).update(row),
+  )
+  return newer > 0
 }
 
 /** false where there is none. */
