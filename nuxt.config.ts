@@ -97,6 +97,7 @@ export default defineNuxtConfig({
     plugins: [tailwindcss(), pureSchemas()],
     // Inlined fonts would be data: addresses, which the policy refuses.
     build: {
+      rollupOptions: { output: { experimentalMinChunkSize: 8_000 } },
       assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined),
     },
     worker: { format: 'es', plugins: () => [pureSchemas()] },

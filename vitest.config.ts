@@ -28,7 +28,7 @@ export default defineConfig({
         test: {
           name: 'app',
           include: ['tests/app/*.test.ts'],
-          environment: 'happy-dom',
+          environment: 'happy-dom', pool: 'vmThreads',
           testTimeout: 60_000,
         },
       },

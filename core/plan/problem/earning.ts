@@ -27,21 +27,21 @@ interface Smaller {
   highest: Int32Array
 }
 
-/** Whether what a shape is worth at a bitrate earns its place above every smaller one. */
-function isWorthIts(
-  units: number,
-  bitrate: number,
+/** For each bitrate from `first` on, 1 where what a shape is worth earns its place above every smaller one. */
+function earnedAbove(
+  { first, scores }: Choice,
   smaller: readonly Smaller[],
   { marginUnits, floorUnits }: EarningTerms,
-): boolean {
-  for (const { first, highest } of smaller) {
-    const index = Math.min(bitrate - first, highest.length - 1)
-    const others = index < 0 ? -1 : highest[index]!
-    const isEarned =
-      others < 0 || units >= others + marginUnits || (units >= floorUnits && others < floorUnits)
-    if (!isEarned) return false
-  }
-  return true
+): Uint8Array {
+  const earned = new Uint8Array(scores.length).fill(1)
+  for (const { first: offset, highest } of smaller)
+    for (let at = Math.max(0, offset - first); at < scores.length; at += 1) {
+      const units = scores[at]!
+      const others = highest[Math.min(first + at - offset, highest.length - 1)]!
+      if (others < 0 || units >= others + marginUnits) continue
+      if (units < floorUnits || others >= floorUnits) earned[at] = 0
+    }
+  return earned
 }
 
 /**
@@ -71,15 +71,11 @@ export function withEarnings(
     for (const choice of [...alike].sort((a, b) => size(a) - size(b))) {
       const smaller = before.filter(({ shape }) => isSmaller(shape, shapeOf(choice)))
       const { first, scores } = choice
-      const earned = smaller.length > 0 ? new Uint8Array(scores.length) : null
+      const earned = smaller.length > 0 ? earnedAbove(choice, smaller, terms) : null
       const upTo = new Int32Array(scores.length)
       let highest = -1
       for (let at = 0; at < scores.length; at += 1) {
-        const units = scores[at]!
-        if (units >= 0 && isWorthIts(units, first + at, smaller, terms)) {
-          if (earned) earned[at] = 1
-          highest = Math.max(highest, units)
-        }
+        if (earned?.[at] !== 0) highest = Math.max(highest, scores[at]!)
         upTo[at] = highest
       }
       before.push({ shape: shapeOf(choice), first, highest: upTo })

@@ -86,8 +86,7 @@ function withDemand(
   demand: number,
   isAboveFloor: boolean,
 ): (readonly [Encode, EncodeUse])[] | null {
-  const { problem } = uses
-  const { demands, relays } = problem
+  const { demands, relays } = uses.problem
   const own = demands[demand]!
   let best: (readonly [Encode, EncodeUse])[] | null = null
   let least = Infinity
@@ -126,12 +125,8 @@ function withDemand(
     if (fed && fed.at >= 0) continue
     const serves = [{ demand, relay }]
     for (const shape of uses.shapesFor(serves)) {
-      const table = uses.tableFor(serves, shape)
-      if (!table) continue
-      const bitrate = table.scoreUnits.findIndex(
-        (units, at) => units >= 0 && !(isAboveFloor && table.below[at]! > 0),
-      )
-      if (bitrate < 0 || table.uploadKbps[bitrate]! > problem.uploadKbps) continue
+      const bitrate = uses.lowestBitrate(serves, shape, isAboveFloor)
+      if (bitrate < 0) continue
       for (const { device } of uses.placesFor(serves, shape))
         offer({ serves, shape, device, bitrate }, null)
     }

@@ -315,18 +315,19 @@ function forEachChange(
 ): void {
   const own = state.encodes[index]!
   const { serves } = own
+  const before = state.uses[index]!
+  if (aim === 'changedCells' && before.changedCells === 0) return
   const isAboutBitrate = aim !== null && aims.indexOf(aim) > aims.indexOf('encodes')
   const shapes = isAboutBitrate ? [own.shape] : uses.shapesFor(serves)
-  const before = state.uses[index]!
   const replaced = [index]
   const { devices } = uses.problem
-  for (const shape of shapes)
+  for (const shape of shapes) {
+    let bitrates: readonly number[] | null = null
     for (const { device, load } of uses.placesFor(serves, shape)) {
       if (isAboutBitrate && device !== own.device) continue
-      const { isProcessor } = devices[device]!
-      if (aim === 'processorLoad' && isProcessor && load >= before.processorLoad) continue
-      if (aim === 'otherLoad' && (isProcessor ? load : 0) > before.processorLoad) continue
-      for (const bitrate of bitratesToTry(uses, state, own, shape)) {
+      if (!isAboutBitrate && !canLessen(aim, before, load, devices[device]!.isProcessor)) continue
+      bitrates ??= bitratesToTry(uses, state, own, shape)
+      for (const bitrate of bitrates) {
         const by = { serves, shape, device, bitrate }
         if (aim === 'changedCells') {
           const changed = uses.changedCells(serves, shape, device, bitrate)
@@ -336,6 +337,21 @@ function forEachChange(
         if (use) show({ replaced, by, use })
       }
     }
+  }
+}
+
+/** Whether an encode with such a load may be better than the one before by an aim about loads and encodes, or by one before these. */
+function canLessen(
+  aim: Aim | null,
+  before: EncodeUse,
+  load: number,
+  isProcessor: boolean,
+): boolean {
+  if (aim === null || aim === 'changedCells') return true
+  const lessProcessorLoad = before.processorLoad - (isProcessor ? load : 0)
+  if (lessProcessorLoad < -tolerance) return false
+  if (before.changedCells > 0 || lessProcessorLoad > tolerance) return true
+  return aim !== 'processorLoad' && before.otherLoad - (isProcessor ? 0 : load) > tolerance
 }
 
 /** Two encodes made one, in the shape and on the device of either. */

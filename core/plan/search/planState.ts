@@ -60,6 +60,19 @@ export const plus = (a: EncodeUse, b: EncodeUse, times = 1): EncodeUse => ({
   kbps: a.kbps + times * b.kbps,
 })
 
+/** What an encode of some in one shape is made of, at the bitrates from `first` up to, but without, `end`. */
+interface ShapeRow {
+  serves: Encode['serves']
+  choices: readonly Choice[]
+  /** Of each send, to those served directly and to relays. */
+  wires: readonly Int32Array[]
+  first: number
+  end: number
+  isEarned: (bitrate: number) => boolean
+  recordings: number
+  table: ShapeTable | null
+}
+
 /** What the members of an encode get and take in one shape, over all bitrates. */
 interface ShapeTable {
   /** -1 where the bitrate is not accepted, not carried or not earned. */
@@ -69,19 +82,43 @@ interface ShapeTable {
   below: Int32Array
   /** Those with a score, lowest first. */
   accepted: readonly number[]
-  recordings: number
 }
 
 /** What was looked up of those whom an encode serves together, by shape. */
 interface Served {
   shapes: readonly number[] | null
   lastBitrates: readonly number[] | null
-  tables: Map<number, ShapeTable | null>
+  rows: Map<number, ShapeRow | null>
   places: Map<number, Problem['places'][number]>
 }
 
 /** Bitrates are round at multiples of these. */
 const roundStepsKbps = [500, 250, 100, 50] as const
+
+/** What those served get together at a bitrate; -1 where it is not accepted, not carried or not earned. */
+function unitsAt({ choices, wires, first, end, isEarned }: ShapeRow, bitrate: number): number {
+  if (bitrate < first || bitrate >= end || !isEarned(bitrate)) return -1
+  for (const wire of wires) if (wire[bitrate]! < 0) return -1
+  let units = 0
+  for (const choice of choices) {
+    const own = choice.scores[bitrate - choice.first]!
+    if (own < 0) return -1
+    units += own
+  }
+  return units
+}
+
+function uploadAt({ wires }: ShapeRow, bitrate: number): number {
+  let kbps = 0
+  for (const wire of wires) kbps += wire[bitrate]!
+  return kbps
+}
+
+function diskAt({ choices }: ShapeRow, bitrate: number): number {
+  let megabytes = 0
+  for (const { diskMegabytes } of choices) megabytes += diskMegabytes?.[bitrate] ?? 0
+  return megabytes
+}
 
 /** Looks up what encodes use; what was looked up is kept. */
 export class EncodeUses {
@@ -110,7 +147,7 @@ export class EncodeUses {
     const key = keyOf(serves)
     const known = this.served.get(key) ?? {
       ...{ shapes: null, lastBitrates: null },
-      ...{ tables: new Map(), places: new Map() },
+      ...{ rows: new Map(), places: new Map() },
     }
     this.served.set(key, known)
     this.servedByList.set(serves, known)
@@ -148,78 +185,108 @@ export class EncodeUses {
     return found
   }
 
-  tableFor(serves: Encode['serves'], shape: number): ShapeTable | null {
-    const { tables } = this.servedFor(serves)
-    const known = tables.get(shape)
+  /** null where there is no bitrate that all accept. */
+  private rowFor(serves: Encode['serves'], shape: number): ShapeRow | null {
+    const { rows } = this.servedFor(serves)
+    const known = rows.get(shape)
     if (known !== undefined) return known
-    const table = this.tableOf(serves, shape)
-    tables.set(shape, table)
-    return table
+    const row = this.rowOf(serves, shape)
+    rows.set(shape, row)
+    return row
   }
 
-  private tableOf(serves: Encode['serves'], shape: number): ShapeTable | null {
+  private rowOf(serves: Encode['serves'], shape: number): ShapeRow | null {
     const { demands, relays, bitratesKbps, shapes } = this.problem
-    const length = bitratesKbps.length
-    const choices = serves.map(({ demand }) => this.choices[demand]!.get(shape))
-    if (choices.some((choice) => choice === undefined)) return null
-    const scoreUnits = new Int32Array(length)
-    const uploadKbps = new Int32Array(length)
-    const below = new Int32Array(length)
-    // Most encodes are not recorded.
-    const isRecorded = choices.some((choice) => choice!.diskMegabytes)
-    const disk = isRecorded ? new Int32Array(length) : this.nothing
-    const accepted: number[] = []
-    let recordings = 0
-    const isEarned = earnedTogether(shapes, choices as Choice[], this.shapesFor(serves))
-    serves.forEach(({ demand, relay }, index) => {
-      const { first, scores, wireKbps, diskMegabytes } = choices[index]!
-      const { floorUnits, count } = demands[demand]!
-      if (diskMegabytes) recordings += count
-      const end = first + scores.length
-      for (let bitrate = 0; bitrate < length; bitrate += 1) {
-        const units = bitrate >= first && bitrate < end ? scores[bitrate - first]! : -1
-        const wire = relay === null ? wireKbps[bitrate]! : 0
-        if (units < 0 || wire < 0 || scoreUnits[bitrate]! < 0) {
-          scoreUnits[bitrate] = -1
-          continue
-        }
-        scoreUnits[bitrate]! += units
-        uploadKbps[bitrate]! += wire
-        if (diskMegabytes) disk[bitrate]! += diskMegabytes[bitrate]!
-        if (units < floorUnits) below[bitrate]! += count
-      }
-    })
+    const choices: Choice[] = []
+    const wires: Int32Array[] = []
+    let [first, end, recordings] = [0, bitratesKbps.length, 0]
+    for (const { demand, relay } of serves) {
+      const choice = this.choices[demand]!.get(shape)
+      if (!choice) return null
+      choices.push(choice)
+      first = Math.max(first, choice.first)
+      end = Math.min(end, choice.first + choice.scores.length)
+      if (relay === null) wires.push(choice.wireKbps)
+      if (choice.diskMegabytes) recordings += demands[demand]!.count
+    }
     for (const relay of new Set(serves.flatMap((each) => each.relay ?? []))) {
-      const wires = relays[relay]!.wires.get(shape)
-      for (let bitrate = 0; bitrate < length; bitrate += 1) {
-        const wire = wires?.wireKbps[bitrate] ?? -1
-        if (!wires || bitrate < wires.first || bitrate >= wires.end || wire < 0)
-          scoreUnits[bitrate] = -1
-        else uploadKbps[bitrate]! += wire
-      }
+      const sent = relays[relay]!.wires.get(shape)
+      if (!sent) return null
+      first = Math.max(first, sent.first)
+      end = Math.min(end, sent.end)
+      wires.push(sent.wireKbps)
     }
-    for (let bitrate = 0; bitrate < length; bitrate += 1) {
-      if (scoreUnits[bitrate]! < 0) continue
-      if (isEarned(bitrate)) accepted.push(bitrate)
-      else scoreUnits[bitrate] = -1
+    if (first >= end) return null
+    const isEarned = earnedTogether(shapes, choices, this.shapesFor(serves))
+    return { serves, choices, wires, first, end, isEarned, recordings, table: null }
+  }
+
+  /** How many of those served are below the floor at a bitrate. */
+  private belowAt({ serves, choices }: ShapeRow, bitrate: number): number {
+    let below = 0
+    for (let index = 0; index < choices.length; index += 1) {
+      const { first, scores } = choices[index]!
+      const { floorUnits, count } = this.problem.demands[serves[index]!.demand]!
+      if (scores[bitrate - first]! < floorUnits) below += count
     }
-    return { scoreUnits, uploadKbps, diskMegabytes: disk, below, accepted, recordings }
+    return below
+  }
+
+  /** The lowest bitrate that all whom an encode serves accept in a shape; -1 where there is none. */
+  lowestBitrate(serves: Encode['serves'], shape: number, isAboveFloor: boolean): number {
+    const row = this.rowFor(serves, shape)
+    if (!row) return -1
+    for (let bitrate = row.first; bitrate < row.end; bitrate += 1)
+      if (unitsAt(row, bitrate) >= 0 && (!isAboveFloor || this.belowAt(row, bitrate) === 0))
+        return bitrate
+    return -1
+  }
+
+  tableFor(serves: Encode['serves'], shape: number): ShapeTable | null {
+    const row = this.rowFor(serves, shape)
+    if (row) row.table ??= this.tableOf(row)
+    return row?.table ?? null
+  }
+
+  private tableOf(row: ShapeRow): ShapeTable {
+    const { length } = this.problem.bitratesKbps
+    const table = {
+      scoreUnits: new Int32Array(length).fill(-1),
+      uploadKbps: new Int32Array(length),
+      // Most encodes are not recorded.
+      diskMegabytes: row.recordings > 0 ? new Int32Array(length) : this.nothing,
+      below: new Int32Array(length),
+    }
+    const accepted: number[] = []
+    for (let bitrate = row.first; bitrate < row.end; bitrate += 1) {
+      const units = unitsAt(row, bitrate)
+      if (units < 0) continue
+      accepted.push(bitrate)
+      table.scoreUnits[bitrate] = units
+      table.uploadKbps[bitrate] = uploadAt(row, bitrate)
+      table.below[bitrate] = this.belowAt(row, bitrate)
+      if (row.recordings > 0) table.diskMegabytes[bitrate] = diskAt(row, bitrate)
+    }
+    return { ...table, accepted }
   }
 
   /** What an encode uses; null where somebody does not accept it. */
   of({ serves, shape, device, bitrate }: Encode): EncodeUse | null {
-    const table = this.tableFor(serves, shape)
-    if (!table || table.scoreUnits[bitrate]! < 0) return null
+    const row = this.rowFor(serves, shape)
+    if (!row) return null
+    const { table } = row
+    const scoreUnits = table ? table.scoreUnits[bitrate]! : unitsAt(row, bitrate)
+    if (scoreUnits < 0) return null
     const place = this.placesFor(serves, shape).find((each) => each.device === device)
     if (!place) return null
     const { isProcessor } = this.problem.devices[device]!
     const bitrateKbps = this.problem.bitratesKbps[bitrate]!
-    const uploadKbps = table.uploadKbps[bitrate]!
+    const uploadKbps = table ? table.uploadKbps[bitrate]! : uploadAt(row, bitrate)
     return {
-      scoreUnits: table.scoreUnits[bitrate]!,
-      below: table.below[bitrate]!,
+      scoreUnits,
+      below: table ? table.below[bitrate]! : this.belowAt(row, bitrate),
       uploadKbps,
-      diskMegabytes: table.diskMegabytes[bitrate]!,
+      diskMegabytes: table ? table.diskMegabytes[bitrate]! : diskAt(row, bitrate),
       changedCells: this.changedCells(serves, shape, device, bitrate),
       processorLoad: isProcessor ? place.load : 0,
       otherLoad: isProcessor ? 0 : place.load,
@@ -227,7 +294,7 @@ export class EncodeUses {
       unrounded500: Number(bitrateKbps % 500 !== 0),
       unrounded250: Number(bitrateKbps % 250 !== 0),
       unrounded100: Number(bitrateKbps % 100 !== 0),
-      kbps: uploadKbps + table.recordings * bitrateKbps,
+      kbps: uploadKbps + row.recordings * bitrateKbps,
     }
   }
 
