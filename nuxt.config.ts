@@ -97,7 +97,8 @@ export default defineNuxtConfig({
     plugins: [tailwindcss(), pureSchemas()],
     // Inlined fonts would be data: addresses, which the policy refuses.
     build: {
-      rollupOptions: { output: { experimentalMinChunkSize: 8_000 } },
+      // An icon is no file of its own: each is asked for by itself.
+      rollupOptions: { output: { experimentalMinChunkSize: 2000 } },
       assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined),
     },
     worker: { format: 'es', plugins: () => [pureSchemas()] },

@@ -191,6 +191,8 @@ function begin(
 ): Publisher {
   let sentBytes = 0
   let isOver = false
+  /** When the ingest has heard that we end it. */
+  let deleted = Promise.resolve()
   /** When the time stamps of what comes stood at nothing. */
   let beganAt: number | undefined
   const sendOn = (track: MediaStreamTrack) => (packet: Buffer) => {
@@ -204,13 +206,16 @@ function begin(
     reportTrueTimes(sender, (timeStamp) =>
       sender.kind === 'audio' ? opus.ntpOf(timeStamp) : picture.ntpOf(timeStamp, beganAt ?? 0),
     )
+  let end: (why: string) => void = () => {}
   const ended = new Promise<string>((resolve) => {
+    end = resolve
     whenSessionEnds(peer, () => resolve('the connection broke off'))
     void opus.ended.then(resolve)
   }).then(async (why) => {
     isOver = true
     paced.close()
-    await Promise.all([opus.close(), closeSession(peer)])
+    await Promise.all([opus.close(), deleted])
+    await closeSession(peer)
     return why
   })
   return {
@@ -229,10 +234,8 @@ function begin(
     accepted: Promise.resolve(true),
     close() {
       isOver = true
-      void opus.close()
-      void (resource === null ? Promise.resolve() : deleteSession(resource, key)).then(() =>
-        closeSession(peer),
-      )
+      if (resource !== null) deleted = deleteSession(resource, key)
+      end('it was stopped')
     },
     ended,
   }

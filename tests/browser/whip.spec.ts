@@ -82,8 +82,11 @@ test('what is sent over WHIP is shown by a browser, whole and in time', async ({
   let hasDeleted = false
   const ingest = createServer((request, response) => {
     if (request.method === 'DELETE') {
-      hasDeleted = true
-      response.writeHead(200).end()
+      // Whoever sends waits until that it is over has been heard.
+      setTimeout(() => {
+        hasDeleted = true
+        response.writeHead(200).end()
+      }, 200)
       return
     }
     void (async () => {
