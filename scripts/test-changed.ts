@@ -39,7 +39,8 @@ main(async () => {
   if (isIn('app')) checks.push([binary('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.app.json']])
   if (isIn('server')) checks.push(compiled('.nuxt/tsconfig.server.json'))
   if (isIn('scripts', 'tests', 'bench', 'demo')) checks.push(compiled('tsconfig.node.json'))
-  const projects = ['unit', 'app', ...(isIn('server', 'tests/database') ? ['database'] : [])]
+  const projects = ['core', 'server', 'app']
+  if (isIn('server', 'tests/database')) projects.push('database')
   checks.push([
     binary('vitest'),
     [

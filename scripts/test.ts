@@ -29,14 +29,19 @@ const fromVitest = (text: string): Counts => {
 }
 const fromBrowser = (text: string): Counts => JSON.parse(text) as Counts
 
-const npm = (name: string, script: string, isPatient = false): Check => ({
+const npm = (name: string, script: string): Check => ({
   name,
   command: 'npm',
   arguments: ['run', '--silent', script],
-  isPatient,
+  isPatient: true,
 })
 
-function vitest(name: string, projects: readonly string[], folder: string): Check {
+function vitest(
+  name: string,
+  projects: readonly string[],
+  folder: string,
+  isPatient = false,
+): Check {
   const countsFile = join(folder, `${projects.join('-')}.json`)
   return {
     name,
@@ -45,6 +50,7 @@ function vitest(name: string, projects: readonly string[], folder: string): Chec
       ...['run', ...projects.flatMap((project) => ['--project', project])],
       ...['--reporter=default', '--reporter=json', `--outputFile.json=${countsFile}`],
     ],
+    isPatient,
     countsFile,
     read: fromVitest,
   }
@@ -91,7 +97,7 @@ main(async () => {
   await ensurePrograms(Object.values(systemPrograms))
   await prepareTypes()
   const folder = mkdtempSync(join(tmpdir(), 'green-mantle-counts-'))
-  const fromUnits = vitest('unit and app tests', ['unit', 'app'], folder)
+  const fromServer = vitest('server and app tests', ['server', 'app'], folder)
   const fromDatabase = vitest('database tests', ['database'], folder)
   const fromPages: Check = {
     name: 'browser tests',
@@ -100,18 +106,26 @@ main(async () => {
     countsFile: join(folder, 'browser.json'),
     read: fromBrowser,
   }
-  // The build leaves a core idle, and pages that wait leave some to the checks that need no haste.
+  const fromCore = vitest('core tests', ['core'], folder, true)
+  async function inAHurry(): Promise<Counts[]> {
+    const beside = await Promise.all([
+      inTurn([fromServer]),
+      ensureBuild().then(() => inTurn([fromDatabase])),
+    ])
+    return [...beside.flat(), ...(await inTurn([fromPages]))]
+  }
+  // Whatever sends in real time and pages that wait leave some of the processor to what only counts.
   const lanes = await Promise.all([
-    inTurn([fromUnits]),
-    ensureBuild().then(() =>
-      inTurn([fromDatabase, npm('format', 'format:check'), npm('dead code', 'knip')]),
-    ),
+    inAHurry(),
+    inTurn([
+      fromCore,
+      npm('format', 'format:check'),
+      npm('dead code', 'knip'),
+      npm('types', 'typecheck'),
+      npm('lint', 'lint'),
+    ]),
   ])
-  const besidePages = await Promise.all([
-    inTurn([fromPages]),
-    inTurn([npm('types', 'typecheck', true), npm('lint', 'lint', true)]),
-  ])
-  const all = [...lanes, ...besidePages].flat()
+  const all = lanes.flat()
   rmSync(folder, { recursive: true, force: true })
   const passed = all.reduce((sum, counts) => sum + counts.passed, 0)
   const failed = all.reduce((sum, counts) => sum + counts.failed, 0)

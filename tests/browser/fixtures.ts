@@ -134,11 +134,13 @@ const contextOptions: BrowserContextOptions = {
 /** Leaves nothing of a test behind but what the browser has read and compiled of the application. */
 async function cleanUp(context: BrowserContext, address: string): Promise<void> {
   const origins = new Set([address, ...context.pages().map((page) => new URL(page.url()).origin)])
-  for (const page of context.pages()) await page.close()
+  // From one that is there: each new page is a process of its own.
+  const [page = await context.newPage(), ...others] = context.pages()
+  for (const other of others) await other.close()
   await context.setOffline(false)
+  await page.goto('about:blank')
   await context.clearPermissions()
   await context.clearCookies()
-  const page = await context.newPage()
   const session = await context.newCDPSession(page)
   for (const origin of origins)
     if (origin !== 'null')
