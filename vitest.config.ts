@@ -12,22 +12,13 @@ export default defineConfig({
     maxWorkers: availableParallelism() + 1,
     projects: [
       {
-        test: {
-          name: 'core',
-          include: ['core/**/*.test.ts'],
-          exclude: ['**/node_modules/**'],
-          // In `npm test` they run beside all else, on what that leaves of the processor.
-          testTimeout: 180_000,
-          // They share what they import: it holds no state, and reading it anew for every file took half the time.
-          isolate: false,
-        },
-      },
-      {
         plugins: [bundledWorkers()],
         test: {
-          name: 'server',
-          include: ['{server,demo}/**/*.test.ts', 'tests/{architecture,scripts}/*.test.ts'],
+          name: 'unit',
+          include: ['{core,server,demo}/**/*.test.ts', 'tests/{architecture,scripts}/*.test.ts'],
+          exclude: ['**/node_modules/**'],
           testTimeout: 60_000,
+          // They share what they import: it holds no state, and reading it anew for every file took half the time.
           isolate: false,
         },
       },
@@ -37,8 +28,7 @@ export default defineConfig({
         test: {
           name: 'app',
           include: ['tests/app/*.test.ts'],
-          environment: 'happy-dom',
-          pool: 'vmThreads',
+          environment: 'happy-dom', pool: 'vmThreads',
           testTimeout: 60_000,
         },
       },

@@ -39,8 +39,7 @@ main(async () => {
   if (isIn('app')) checks.push([binary('vue-tsc'), ['--noEmit', '-p', '.nuxt/tsconfig.app.json']])
   if (isIn('server')) checks.push(compiled('.nuxt/tsconfig.server.json'))
   if (isIn('scripts', 'tests', 'bench', 'demo')) checks.push(compiled('tsconfig.node.json'))
-  const projects = ['core', 'server', 'app']
-  if (isIn('server', 'tests/database')) projects.push('database')
+  const projects = ['unit', 'app', ...(isIn('server', 'tests/database') ? ['database'] : [])]
   checks.push([
     binary('vitest'),
     [

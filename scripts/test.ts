@@ -29,19 +29,14 @@ const fromVitest = (text: string): Counts => {
 }
 const fromBrowser = (text: string): Counts => JSON.parse(text) as Counts
 
-const npm = (name: string, script: string): Check => ({
+const npm = (name: string, script: string, isPatient = false): Check => ({
   name,
   command: 'npm',
   arguments: ['run', '--silent', script],
-  isPatient: true,
+  isPatient,
 })
 
-function vitest(
-  name: string,
-  projects: readonly string[],
-  folder: string,
-  isPatient = false,
-): Check {
+function vitest(name: string, projects: readonly string[], folder: string): Check {
   const countsFile = join(folder, `${projects.join('-')}.json`)
   return {
     name,
@@ -50,7 +45,6 @@ function vitest(
       ...['run', ...projects.flatMap((project) => ['--project', project])],
       ...['--reporter=default', '--reporter=json', `--outputFile.json=${countsFile}`],
     ],
-    isPatient,
     countsFile,
     read: fromVitest,
   }
@@ -97,7 +91,7 @@ main(async () => {
   await ensurePrograms(Object.values(systemPrograms))
   await prepareTypes()
   const folder = mkdtempSync(join(tmpdir(), 'green-mantle-counts-'))
-  const fromServer = vitest('server and app tests', ['server', 'app'], folder)
+  const fromUnits = vitest('unit and app tests', ['unit', 'app'], folder)
   const fromDatabase = vitest('database tests', ['database'], folder)
   const fromPages: Check = {
     name: 'browser tests',
@@ -106,26 +100,18 @@ main(async () => {
     countsFile: join(folder, 'browser.json'),
     read: fromBrowser,
   }
-  const fromCore = vitest('core tests', ['core'], folder, true)
-  async function inAHurry(): Promise<Counts[]> {
-    const beside = await Promise.all([
-      inTurn([fromServer]),
-      ensureBuild().then(() => inTurn([fromDatabase])),
-    ])
-    return [...beside.flat(), ...(await inTurn([fromPages]))]
-  }
-  // Whatever sends in real time and pages that wait leave some of the processor to what only counts.
+  // The build leaves a core idle, and pages that wait leave some to the checks that need no haste.
   const lanes = await Promise.all([
-    inAHurry(),
-    inTurn([
-      fromCore,
-      npm('format', 'format:check'),
-      npm('dead code', 'knip'),
-      npm('types', 'typecheck'),
-      npm('lint', 'lint'),
-    ]),
+    inTurn([fromUnits]),
+    ensureBuild().then(() =>
+      inTurn([fromDatabase, npm('format', 'format:check'), npm('dead code', 'knip')]),
+    ),
   ])
-  const all = lanes.flat()
+  const besidePages = await Promise.all([
+    inTurn([fromPages]),
+    inTurn([npm('types', 'typecheck', true), npm('lint', 'lint', true)]),
+  ])
+  const all = [...lanes, ...besidePages].flat()
   rmSync(folder, { recursive: true, force: true })
   const passed = all.reduce((sum, counts) => sum + counts.passed, 0)
   const failed = all.reduce((sum, counts) => sum + counts.failed, 0)
