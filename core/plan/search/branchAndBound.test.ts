@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { runToEnd } from '../runToEnd'
+import { runsOf } from '../tests/propertyRuns'
 import { branchAndBound } from './branchAndBound'
 import { leastShortfall } from './shortfall'
 import { allInPlay, bestOf, fitting, members, problem, resources, written } from './testColumns'
@@ -19,7 +20,7 @@ describe('the search', () => {
         )
         expect(found?.value ?? null).toBe(best)
       }),
-      { numRuns: 1000 },
+      { numRuns: runsOf(1000) },
     )
   })
 
@@ -42,7 +43,7 @@ describe('the search', () => {
         )
         expect(short ?? null).toBe(least)
       }),
-      { numRuns: 500 },
+      { numRuns: runsOf(500) },
     )
   })
 })

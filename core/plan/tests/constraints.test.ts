@@ -8,10 +8,10 @@ import { type ShowProblem, showProblem } from '../problem/showProblem'
 import { type Progress, solving } from '../search/solve'
 import { withUpload } from '../advice/resourceUse'
 import { brokenConstraints } from './constraints'
+import { check } from './propertyRuns'
 import { wildPicture } from './wildPictures'
 import { crowdedShow, wildShow } from './wildShows'
 
-const propertySeed = Number(process.env.PROPERTY_SEED ?? 1)
 /** After so many steps what there is has to do. */
 const maxSteps = 4000
 /** A crowd's proof may take minutes. */
@@ -31,8 +31,6 @@ function planned({ problem, preferences }: ShowProblem, most = maxSteps): Progre
   return last as Progress
 }
 
-const check = (shows: fc.Arbitrary<Show>, numRuns: number, holds: (show: Show) => void): void =>
-  fc.assert(fc.property(shows, holds), { numRuns, seed: propertySeed })
 const seed = fc.integer({ min: 1, max: 1_000_000 })
 const wild = fc
   .tuple(seed, fc.integer({ min: 1, max: 7 }))

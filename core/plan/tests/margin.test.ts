@@ -7,6 +7,7 @@ import { withUpload } from '../advice/resourceUse'
 import { fitShow } from '../fitShow'
 import type { PlannedShow } from '../problem/renditionRequests'
 import { planOf, withPlan } from '../showPlan'
+import { check } from './propertyRuns'
 import { randomShow } from './testShows'
 
 const shows = fc
@@ -19,11 +20,6 @@ const shows = fc
     grain: fc.constantFrom('coarse' as const, 'fine' as const),
   })
   .map(({ seed, ...options }) => randomShow(seed, { ...options, marginPoints: 0.5 }) as Show)
-const check = <T>(arbitrary: fc.Arbitrary<T>, holds: (value: T) => void): void =>
-  fc.assert(fc.property(arbitrary, holds), {
-    numRuns: 50,
-    seed: Number(process.env.PROPERTY_SEED ?? 1),
-  })
 
 const exactly = (show: Show): Show => ({ ...show, fit: { ...show.fit, marginPoints: 0 } })
 const planned = (show: Show): Show => withPlan(show, fitShow(show).parts ?? [])
@@ -35,7 +31,7 @@ const marginUnits = ({ destinations, recordings }: PlannedShow): number =>
 
 describe('a plan within the margin', () => {
   it('leaves out and puts below the floor as few as the best, and stays within the margin of it', () => {
-    check(shows, (show) => {
+    check(shows, 50, (show) => {
       const [within, best] = [fitShow(show), fitShow(exactly(show))]
       if (!best.worth) return expect(within.worth).toBeNull()
       expect(within.worth).toMatchObject({
@@ -51,7 +47,7 @@ describe('a plan within the margin', () => {
   })
 
   it('keeps every rule, the line, the paths, the computer and the disk', () => {
-    check(shows, (show) => {
+    check(shows, 50, (show) => {
       const result = fitShow(show)
       if (!result.parts) return
       const after = withPlan(show, result.parts)
@@ -64,7 +60,7 @@ describe('a plan within the margin', () => {
   })
 
   it('is kept whole when it is planned again, and with a little more upload', () => {
-    check(fc.tuple(shows, fc.integer({ min: 0, max: 60 })), ([show, more]) => {
+    check(fc.tuple(shows, fc.integer({ min: 0, max: 60 })), 50, ([show, more]) => {
       const once = planned(show)
       expect(planOf(planned(once))).toEqual(planOf(once))
       const [before, after] = [fitShow(once).worth, fitShow(withUpload(once, more)).worth]
@@ -74,7 +70,7 @@ describe('a plan within the margin', () => {
   })
 
   it('is never worth less with more upload, once there is one', () => {
-    check(fc.tuple(shows, fc.integer({ min: 1, max: 3000 })), ([show, more]) => {
+    check(fc.tuple(shows, fc.integer({ min: 1, max: 3000 })), 50, ([show, more]) => {
       const once = planned(show)
       const [before, after] = [fitShow(once), fitShow(withUpload(once, more))]
       if (!before.worth || !after.worth || after.status.name === 'stopped') return

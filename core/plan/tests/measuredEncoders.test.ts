@@ -7,10 +7,10 @@ import { showProblem } from '../problem/showProblem'
 import { solving } from '../search/solve'
 import { planFrom, withPlan } from '../showPlan'
 import { brokenConstraints } from './constraints'
+import { check } from './propertyRuns'
 import { randomShow } from './testShows'
 import { wildPicture } from './wildPictures'
 
-const propertySeed = Number(process.env.PROPERTY_SEED ?? 1)
 const maxSteps = 3000
 
 function planned(show: Show) {
@@ -50,29 +50,26 @@ const measured = fc
 
 describe('plans for encoders that were measured', () => {
   it('keep every constraint, and score as the show does that they make', () => {
-    fc.assert(
-      fc.property(measured, (show) => {
-        const { made, solution } = planned(show)
-        if (!solution) return
-        expect(brokenConstraints(made.problem, solution)).toEqual([])
-        const { destinations } = withPlan(show, planFrom(show, made, solution))
-        made.sources.forEach(({ kind, id, step }, demand) => {
-          const units = unitsOfDemand(made.problem, solution, demand)
-          const sent = destinations.find((each) => each.id === id)
-          if (kind !== 'destination' || units === null || !sent) return
-          const screens = judgedOn(sent.viewers, step)
-          const scores = screens.map((screen) =>
-            pictureScore(sent.renditions[step]!, encodedPictureOf(show), screen),
-          )
-          const mean = scores.reduce((sum, score) => sum + score, 0) / scores.length
-          const { priority } = made.problem.demands[demand]!
-          const steps = made.sources.filter((source) => source.id === id).length
-          // Units are rounded, each demand by itself.
-          expect(Math.abs(units / priority - (mean * scoreUnitsPerPoint) / steps)).toBeLessThan(1)
-        })
-      }),
-      { numRuns: 60, seed: propertySeed },
-    )
+    check(measured, 60, (show) => {
+      const { made, solution } = planned(show)
+      if (!solution) return
+      expect(brokenConstraints(made.problem, solution)).toEqual([])
+      const { destinations } = withPlan(show, planFrom(show, made, solution))
+      made.sources.forEach(({ kind, id, step }, demand) => {
+        const units = unitsOfDemand(made.problem, solution, demand)
+        const sent = destinations.find((each) => each.id === id)
+        if (kind !== 'destination' || units === null || !sent) return
+        const screens = judgedOn(sent.viewers, step)
+        const scores = screens.map((screen) =>
+          pictureScore(sent.renditions[step]!, encodedPictureOf(show), screen),
+        )
+        const mean = scores.reduce((sum, score) => sum + score, 0) / scores.length
+        const { priority } = made.problem.demands[demand]!
+        const steps = made.sources.filter((source) => source.id === id).length
+        // Units are rounded, each demand by itself.
+        expect(Math.abs(units / priority - (mean * scoreUnitsPerPoint) / steps)).toBeLessThan(1)
+      })
+    })
   })
 
   it('take the device that gets more out of a bit, all else being the same', () => {

@@ -8,9 +8,8 @@ import { planningKey } from '../planningKey'
 import { withUpload } from '../advice/resourceUse'
 import type { PlannedShow } from '../problem/renditionRequests'
 import { withPlan } from '../showPlan'
+import { check } from './propertyRuns'
 import { randomShow } from './testShows'
-
-const propertySeed = Number(process.env.PROPERTY_SEED ?? 1)
 
 /** Shows of 1 to 6 destinations made by chance. */
 const shows = fc
@@ -22,10 +21,6 @@ const shows = fc
     pins: fc.boolean(),
   })
   .map(({ seed, ...options }) => randomShow(seed, { ...options, grain: 'coarse' }))
-const check = <T>(arbitrary: fc.Arbitrary<T>, holds: (value: T) => void): void =>
-  // The same shows every time, since a few of those that chance makes take the search minutes;
-  // PROPERTY_SEED tries others.
-  fc.assert(fc.property(arbitrary, holds), { numRuns: 60, seed: propertySeed })
 
 /** No plan at all is the worst of all. */
 const isAtLeast = (a: Worth | null, b: Worth | null): boolean =>
@@ -36,14 +31,14 @@ const planned = (show: PlannedShow, { parts }: FitResult): Show =>
 
 describe('a plan', () => {
   it('is never worse with more upload', () => {
-    check(fc.tuple(shows, fc.integer({ min: 1, max: 3000 })), ([show, more]) => {
+    check(fc.tuple(shows, fc.integer({ min: 1, max: 3000 })), 60, ([show, more]) => {
       expect(isAtLeast(fitShow(withUpload(show, more)).worth, fitShow(show).worth)).toBe(true)
     })
   })
 
   it('is never better with a pin, but for what a larger picture has to earn and a pinned one has not', () => {
     const pins = fc.constantFrom('size', 'frame rate', 'codec', 'video bitrate', 'effort')
-    check(fc.tuple(shows, pins, fc.nat()), ([show, pin, at]) => {
+    check(fc.tuple(shows, pins, fc.nat()), 60, ([show, pin, at]) => {
       const index = at % show.destinations.length
       const pinnedShow = {
         ...show,
@@ -81,14 +76,14 @@ describe('a plan', () => {
   })
 
   it('does not depend on the order of the destinations', () => {
-    check(shows, (show) => {
+    check(shows, 60, (show) => {
       const turned = { ...show, destinations: [...show.destinations].reverse() }
       expect(fitShow(turned).worth).toEqual(fitShow(show).worth)
     })
   })
 
   it('keeps every rule, the line, the paths, the computer and the disk', () => {
-    check(shows, (show) => {
+    check(shows, 60, (show) => {
       const result = fitShow(show)
       if (!result.parts) return
       const after = planned(show, result)
@@ -103,7 +98,7 @@ describe('a plan', () => {
   })
 
   it('leaves pinned cells as they are, and asks no new question', () => {
-    check(shows, (show) => {
+    check(shows, 60, (show) => {
       const after = planned(show, fitShow(show))
       expect(planningKey(after)).toBe(planningKey(show))
       expect(fitShow(after).worth).toEqual(fitShow(show).worth)
