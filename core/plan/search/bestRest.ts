@@ -53,34 +53,47 @@ export interface CountedUse {
 /** The budget of which nothing is used yet. */
 export const wholeBudget = ({ size }: Counting): number => size - 1
 
-/** For each column in play of each subproblem what it uses of what is counted; alike ones share one. */
-export function countedUses(
+/** A column takes a microsecond or two. */
+const columnsBetweenYields = 3000
+
+/**
+ * For each column in play of each subproblem what it uses of what is counted; alike ones share one.
+ * Yields now and then, so that it can be stopped.
+ */
+export function* countedUses(
   subproblems: readonly Subproblem[],
   { counted, size }: Counting,
-): CountedUse[][] {
+): Generator<void, CountedUse[][]> {
   const known = new Map<string, CountedUse>()
-  return subproblems.map(({ columns: { use }, inPlay }) =>
-    Array.from(inPlay, (column) => {
+  const useOf = (amounts: readonly number[]): CountedUse => ({
+    budget: counted.reduce((sum, { place }, index) => sum + place * amounts[index]!, 0),
+    fits: Uint8Array.from({ length: size }, (_, budget) =>
+      counted.every(
+        ({ place, max }, index) => Math.floor(budget / place) % (max + 1) >= amounts[index]!,
+      )
+        ? 1
+        : 0,
+    ),
+  })
+  const uses: CountedUse[][] = []
+  for (const { columns, inPlay } of subproblems) {
+    const { first, resource: used, amount } = columns.use
+    const own: CountedUse[] = []
+    for (const column of inPlay) {
       const amounts = counted.map(({ resource }) => {
-        for (let entry = use.first[column]!; entry < use.first[column + 1]!; entry += 1)
-          if (use.resource[entry] === resource) return use.amount[entry]!
+        for (let entry = first[column]!; entry < first[column + 1]!; entry += 1)
+          if (used[entry] === resource) return amount[entry]!
         return 0
       })
       const key = amounts.join()
-      const made = known.get(key) ?? {
-        budget: counted.reduce((sum, { place }, index) => sum + place * amounts[index]!, 0),
-        fits: Uint8Array.from({ length: size }, (_, budget) =>
-          counted.every(
-            ({ place, max }, index) => Math.floor(budget / place) % (max + 1) >= amounts[index]!,
-          )
-            ? 1
-            : 0,
-        ),
-      }
-      known.set(key, made)
-      return made
-    }),
-  )
+      const use = known.get(key) ?? useOf(amounts)
+      known.set(key, use)
+      if (own.push(use) % columnsBetweenYields === 0) yield
+    }
+    uses.push(own)
+    yield
+  }
+  return uses
 }
 
 /**

@@ -43,14 +43,14 @@ function* subproblemsFor(
 ): Generator<void, Subproblem[]> {
   const subproblems: Subproblem[] = []
   for (const columns of components) {
-    const inPlay = columns.shape
-      .map((_, column) => column)
-      .filter(
-        (column) =>
-          columns.leftOutWeight[column]! <= limits.leftOutWeight &&
-          columns.below[column]! <= limits.belowFloor,
-      )
-    subproblems.push(yield* subproblemOf(columns, curves, inPlay))
+    const { count, leftOutWeight, below } = columns
+    const inPlay = new Int32Array(count)
+    let length = 0
+    for (let column = 0; column < count; column += 1)
+      if (leftOutWeight[column]! <= limits.leftOutWeight && below[column]! <= limits.belowFloor)
+        inPlay[length++] = column
+    yield
+    subproblems.push(yield* subproblemOf(columns, curves, inPlay.subarray(0, length)))
   }
   return subproblems
 }

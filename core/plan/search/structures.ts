@@ -58,7 +58,7 @@ export function* searchStructures(
 
   // What is counted exactly has no price here.
   const counting = countingOf(subproblems, resources, countsPriced ? bound.prices : null)
-  const uses = countedUses(subproblems, counting)
+  const uses = yield* countedUses(subproblems, counting)
   const isPriced = new Uint8Array(capacity.length).fill(1)
   for (const { resource } of counting.counted) isPriced[resource] = 0
   const priced = subproblems.map(({ columns: { use }, inPlay }, index) =>
@@ -71,6 +71,7 @@ export function* searchStructures(
       return sum
     }),
   )
+  yield
   const minWireAt = ({ columns, curves: own, inPlay }: Subproblem, at: number): number =>
     own.wire[minPoint(own, columns.curve[inPlay[at]!]!)]!
   const bestPriced = yield* bestRestOf(
@@ -86,7 +87,9 @@ export function* searchStructures(
     (subproblem, at) => -minWireAt(subproblems[subproblem]!, at),
   )
   yield
-  const orders = subproblems.map((subproblem, index) => ordersOf(subproblem, priced[index]!))
+  const orders: Int32Array[][] = []
+  for (const [index, subproblem] of subproblems.entries())
+    orders.push(yield* ordersOf(subproblem, priced[index]!))
   const sold = capacity.reduce(
     (sum, amount, index) => (isPriced[index] === 0 ? sum : sum + bound.prices[index]! * amount),
     0,
@@ -175,10 +178,25 @@ export function* searchStructures(
   return { found, isExhaustive: !isStopped, steps }
 }
 
-/** The columns of each set, as places in `inPlay`, the best priced first. */
-const ordersOf = ({ firstOfSet }: Subproblem, priced: Float64Array): Int32Array[] =>
-  Array.from({ length: firstOfSet.length - 1 }, (_, set) => {
-    const length = firstOfSet[set + 1]! - firstOfSet[set]!
-    const order = Int32Array.from({ length }, (_, at) => firstOfSet[set]! + at)
-    return order.sort((a, b) => priced[b]! - priced[a]!)
-  })
+/** So many columns are put in order in a few milliseconds. */
+const columnsBetweenYields = 4000
+
+/** The columns of each set, as places in `inPlay`, the best priced first. Yields now and then, so that it can be stopped. */
+function* ordersOf(
+  { firstOfSet }: Subproblem,
+  priced: Float64Array,
+): Generator<void, Int32Array[]> {
+  const orders: Int32Array[] = []
+  let since = 0
+  for (let set = 0; set + 1 < firstOfSet.length; set += 1) {
+    const [first, end] = [firstOfSet[set]!, firstOfSet[set + 1]!]
+    const order = new Int32Array(end - first)
+    for (let at = first; at < end; at += 1) order[at - first] = at
+    orders.push(order.sort((a, b) => priced[b]! - priced[a]!))
+    since += end - first
+    if (since < columnsBetweenYields) continue
+    since = 0
+    yield
+  }
+  return orders
+}

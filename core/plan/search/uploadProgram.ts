@@ -21,7 +21,7 @@ const maxSums = 2e9
 const maxKept = 8e6
 /** So many sums are made between two chances to stop. */
 const sumsBetweenYields = 2e6
-const columnsBetweenYields = 2000
+const columnsBetweenYields = 800
 
 /** What a set can be worth that uses the same of what is counted: ever more parts of the upload for ever more. */
 interface SetCurve {
@@ -52,7 +52,7 @@ export function* uploadProgram(
   const prices = bound.prices.slice()
   prices[upload] = 0
   for (const { resource } of counting.counted) prices[resource] = 0
-  const uses = countedUses(subproblems, counting)
+  const uses = yield* countedUses(subproblems, counting)
   const curves: SetCurve[][][] = []
   for (const [index, subproblem] of subproblems.entries()) {
     yield
