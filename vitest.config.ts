@@ -28,7 +28,8 @@ export default defineConfig({
         test: {
           name: 'app',
           include: ['tests/app/*.test.ts'],
-          environment: 'happy-dom', pool: 'vmThreads',
+          environment: 'happy-dom',
+          pool: 'vmThreads',
           testTimeout: 60_000,
         },
       },
