@@ -97,7 +97,8 @@ export default defineNuxtConfig({
     plugins: [tailwindcss(), pureSchemas()],
     // Inlined fonts would be data: addresses, which the policy refuses.
     build: {
-      // An icon is no file of its own: each is asked for by itself.
+      // Each file is asked for by itself, so that what is tiny, as an icon, joins another; what is larger
+      // than so many bytes would be carried by pages that do not need it.
       rollupOptions: { output: { experimentalMinChunkSize: 2000 } },
       assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined),
     },

@@ -29,6 +29,7 @@ export default defineConfig({
           name: 'app',
           include: ['tests/app/*.test.ts'],
           environment: 'happy-dom',
+          // Making the environment anew in a process for each file took more than the tests.
           pool: 'vmThreads',
           testTimeout: 60_000,
         },

@@ -191,8 +191,6 @@ function begin(
 ): Publisher {
   let sentBytes = 0
   let isOver = false
-  /** When the ingest has heard that we end it. */
-  let deleted = Promise.resolve()
   /** When the time stamps of what comes stood at nothing. */
   let beganAt: number | undefined
   const sendOn = (track: MediaStreamTrack) => (packet: Buffer) => {
@@ -214,7 +212,8 @@ function begin(
   }).then(async (why) => {
     isOver = true
     paced.close()
-    await Promise.all([opus.close(), deleted])
+    // Whatever ended it: an ingest that is not told may keep the place for half a minute.
+    await Promise.all([opus.close(), resource !== null && deleteSession(resource, key)])
     await closeSession(peer)
     return why
   })
@@ -234,7 +233,6 @@ function begin(
     accepted: Promise.resolve(true),
     close() {
       isOver = true
-      if (resource !== null) deleted = deleteSession(resource, key)
       end('it was stopped')
     },
     ended,

@@ -76,6 +76,7 @@ export function* countedUses(
     ),
   })
   const uses: CountedUse[][] = []
+  let since = 0
   for (const { columns, inPlay } of subproblems) {
     const { first, resource: used, amount } = columns.use
     const own: CountedUse[] = []
@@ -88,10 +89,13 @@ export function* countedUses(
       const key = amounts.join()
       const use = known.get(key) ?? useOf(amounts)
       known.set(key, use)
-      if (own.push(use) % columnsBetweenYields === 0) yield
+      own.push(use)
+      since += 1
+      if (since < columnsBetweenYields) continue
+      since = 0
+      yield
     }
     uses.push(own)
-    yield
   }
   return uses
 }

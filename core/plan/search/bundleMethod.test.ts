@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import highsLoader from 'highs'
 import { describe, expect, it } from 'vitest'
 import { runToEnd } from '../runToEnd'
+import { propertySeed } from '../tests/propertyRuns'
 import { boundAt, uploadBound } from './lagrangianBound'
 import { firstBound, boundByPartialPricing } from './partialPricing'
 import { bundleMethod } from './bundleMethod'
@@ -70,7 +71,7 @@ describe('the price of the resources', () => {
         expect(near).toBeLessThanOrEqual(node.bound.upper)
       }),
       // Of some ten thousand problems there is one whose lowest bound is missed by more.
-      { numRuns: 1000, seed: Number(process.env.PROPERTY_SEED ?? 1) },
+      { numRuns: 1000, seed: propertySeed },
     )
     expect(compared).toBeGreaterThan(50)
   })

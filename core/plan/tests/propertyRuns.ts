@@ -10,10 +10,10 @@ export const runsOf = (whole: number): number => Math.ceil(whole * share)
 export const partOf = <T>(whole: readonly T[]): T[] =>
   whole.filter((_, index) => index % Math.round(1 / share) === 0)
 
-/**
- * Holds a property against so many things that chance makes: the same every time, since a few of them
- * take the search minutes. PROPERTY_SEED tries others.
- */
+/** The same every time, since a few of what chance makes take the search minutes; PROPERTY_SEED tries others. */
+export const propertySeed = Number(process.env.PROPERTY_SEED ?? 1)
+
+/** Holds a property against so many things that chance makes. */
 export function check<T>(
   arbitrary: fc.Arbitrary<T>,
   wholeRuns: number,
@@ -21,6 +21,6 @@ export function check<T>(
 ): void {
   fc.assert(fc.property(arbitrary, holds), {
     numRuns: runsOf(wholeRuns),
-    seed: Number(process.env.PROPERTY_SEED ?? 1),
+    seed: propertySeed,
   })
 }
