@@ -100,18 +100,18 @@ main(async () => {
     countsFile: join(folder, 'browser.json'),
     read: fromBrowser,
   }
-  // The build leaves a core idle, and pages that wait leave some to the checks that need no haste.
-  const lanes = await Promise.all([
-    inTurn([fromUnits]),
-    ensureBuild().then(() =>
-      inTurn([fromDatabase, npm('format', 'format:check'), npm('dead code', 'knip')]),
-    ),
-  ])
-  const besidePages = await Promise.all([
-    inTurn([fromPages]),
-    inTurn([npm('types', 'typecheck', true), npm('lint', 'lint', true)]),
-  ])
-  const all = [...lanes, ...besidePages].flat()
+  const units = inTurn([fromUnits])
+  const database = ensureBuild().then(() => inTurn([fromDatabase]))
+  // What only counts needs no haste, and takes what all others leave of the processor.
+  const counted = database.then(() =>
+    inTurn([
+      ...[npm('format', 'format:check'), npm('dead code', 'knip')],
+      ...[npm('types', 'typecheck', true), npm('lint', 'lint', true)],
+    ]),
+  )
+  // Pages want answers in time, so that they wait for what sends in real time.
+  const pages = Promise.all([units, database]).then(() => inTurn([fromPages]))
+  const all = (await Promise.all([units, database, counted, pages])).flat()
   rmSync(folder, { recursive: true, force: true })
   const passed = all.reduce((sum, counts) => sum + counts.passed, 0)
   const failed = all.reduce((sum, counts) => sum + counts.failed, 0)
