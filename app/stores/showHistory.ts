@@ -1,7 +1,7 @@
 import type { Show } from '@green-mantle/core/show'
 import { useManualRefHistory } from '@vueuse/core'
 import { produce } from 'immer'
-import { computed, markRaw, type Ref, shallowRef } from 'vue'
+import { computed, markRaw, type Ref, ref, shallowRef } from 'vue'
 
 interface Edited {
   show: Show
@@ -25,12 +25,14 @@ export function useShowHistory(isOpen: Readonly<Ref<boolean>>, afterChange: () =
   const edited = shallowRef<Edited>()
   const history = useManualRefHistory(edited, { capacity: 1000 })
   let mergeTimer: ReturnType<typeof setTimeout> | undefined
-  let openMergeKey: string | undefined
+  /** Of the run of merged edits that is going on, which is no step for undo before it ends. */
+  const openMergeKey = ref<string>()
 
   const show = computed(() => edited.value?.show as Show)
 
   /** Begins anew, with nothing to take back. */
   function begin(first: Show): void {
+    endMerge()
     edited.value = { show: first, label: '' }
     history.commit()
     history.clear()
@@ -48,12 +50,12 @@ export function useShowHistory(isOpen: Readonly<Ref<boolean>>, afterChange: () =
   }
 
   function replace(next: Show, label: string, { mergeKey }: EditOptions = {}): void {
-    if (openMergeKey !== undefined && openMergeKey !== mergeKey) endMerge()
+    if (openMergeKey.value !== mergeKey) endMerge()
     edited.value = { show: next, label }
     if (mergeKey === undefined) {
       history.commit()
     } else {
-      openMergeKey = mergeKey
+      openMergeKey.value = mergeKey
       clearTimeout(mergeTimer)
       mergeTimer = setTimeout(endMerge, mergeWithinMilliseconds)
     }
@@ -71,7 +73,7 @@ export function useShowHistory(isOpen: Readonly<Ref<boolean>>, afterChange: () =
     if (next === before.show) return
     edited.value = { show: next, label: before.label }
     // Within a run of merged edits the run's end commits it.
-    if (openMergeKey === undefined)
+    if (openMergeKey.value === undefined)
       history.last.value = markRaw({ ...history.last.value, snapshot: edited.value })
     afterChange()
   }
@@ -79,8 +81,8 @@ export function useShowHistory(isOpen: Readonly<Ref<boolean>>, afterChange: () =
   /** Closes a run of merged edits, as at the end of a drag. */
   function endMerge(): void {
     clearTimeout(mergeTimer)
-    if (openMergeKey === undefined) return
-    openMergeKey = undefined
+    if (openMergeKey.value === undefined) return
+    openMergeKey.value = undefined
     history.commit()
   }
 
@@ -107,8 +109,9 @@ export function useShowHistory(isOpen: Readonly<Ref<boolean>>, afterChange: () =
     endMerge,
     undo,
     redo,
-    canUndo: history.canUndo,
-    canRedo: history.canRedo,
+    canUndo: computed(() => openMergeKey.value !== undefined || history.canUndo.value),
+    // What was taken back is given up by the first edit of a run, as by any other.
+    canRedo: computed(() => openMergeKey.value === undefined && history.canRedo.value),
     undoLabel: computed(() => edited.value?.label ?? ''),
     redoLabel: computed(() => history.redoStack.value[0]?.snapshot?.label ?? ''),
   }

@@ -62,6 +62,25 @@ describe('the history of a show', () => {
     expect(afterChange).toHaveBeenCalledTimes(2)
   })
 
+  it('says at once that a run of edits can be taken back, and that nothing can be brought again', () => {
+    const { history } = begun()
+    history.edit('Rename', (draft) => void (draft.title = 'Another'))
+    history.undo()
+    expect([history.canUndo.value, history.canRedo.value]).toEqual([false, true])
+    history.edit('Move', (draft) => void (draft.title = 'Moved'), { mergeKey: 'arrows' })
+    expect([history.canUndo.value, history.canRedo.value]).toEqual([true, false])
+    history.undo()
+    expect(history.show.value).toEqual(first)
+  })
+
+  it('carries no run of edits over to what is opened next', () => {
+    const { history } = begun()
+    history.edit('Move', (draft) => void (draft.title = 'Moved'), { mergeKey: 'arrows' })
+    history.begin(first)
+    vi.advanceTimersByTime(1000)
+    expect(history.canUndo.value).toBe(false)
+  })
+
   it('changes nothing while the show is not open', () => {
     const { history, afterChange } = begun(ref(false))
     history.edit('Rename', (draft) => void (draft.title = 'Another'))
