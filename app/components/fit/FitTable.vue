@@ -16,7 +16,7 @@ import BitrateCell from './BitrateCell.vue'
 import { useFitEditing } from './fitEditing'
 import EncodeCell from './EncodeCell.vue'
 import PinMark from './PinMark.vue'
-import type { FitRow } from './rows'
+import { type FitRow, readOtherwise } from './rows'
 import WishCell from './WishCell.vue'
 
 defineProps<{ rows: FitRow[] }>()
@@ -157,20 +157,26 @@ const thinLimit = (codec: Codec): string => bitsPerPixelReadingsOf(codec).thin.t
             {{ row.send ? wholeNumber(row.send.wireRateKbps) : 'none' }}
           </td>
           <td class="number pr-2" data-cell="level">{{ row.level ?? 'none' }}</td>
-          <td
-            class="pr-1 whitespace-nowrap"
-            data-cell="score"
-            :title="judgedOnInWords(row.screens[0] ?? 'desk')"
-          >
+          <td class="py-1 pr-1 whitespace-nowrap" data-cell="score">
+            <span :title="judgedOnInWords(row.scores[0].screen)">
+              <span
+                class="number rounded px-1.5 py-0.5 font-bold"
+                :class="scoreTone[row.scores[0].word]"
+                >{{ Math.round(row.scores[0].score) }}</span
+              >
+              {{ row.scores[0].word }}
+            </span>
             <span
-              class="number rounded px-1.5 py-0.5 font-bold"
-              :class="scoreTone[row.scoreWord]"
-              >{{ Math.round(row.score) }}</span
+              v-for="{ screen, score, word } in readOtherwise(row)"
+              :key="screen"
+              class="text-ink-2 block text-xs leading-tight"
+              :title="word"
             >
-            {{ row.scoreWord }}
+              {{ Math.round(score) }} {{ judgedOnInWords(screen) }}
+            </span>
             <span
               v-if="row.bitsPerPixelWord === 'thin'"
-              class="text-ochre flex items-center gap-1 text-xs"
+              class="text-ochre flex items-center gap-1 text-xs leading-tight"
               :title="`${row.bitsPerPixel.toFixed(3)} bits a pixel; below ${thinLimit(row.rendition.codec)} a picture of ${codecNames[row.rendition.codec]} is thin where much moves (common practice)`"
             >
               <TriangleAlert class="size-3" aria-hidden="true" /> thin bits

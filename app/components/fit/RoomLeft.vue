@@ -8,6 +8,8 @@ import { useShowStore } from '~/stores/show'
 /** How full everything is, and what more of it would buy. */
 const store = useShowStore()
 const planner = usePlannerStore()
+/** What is said of the plan is said of the best one, which the cells need not be. */
+const plan = computed(() => (store.show.fit.automatic ? 'this plan' : 'the best plan'))
 const rooms = computed(() => resourceUsesOf(store.show))
 const percent = (share: number): string => `${Math.min(100, share * 100)}%`
 const tone = (share: number): string =>
@@ -40,7 +42,7 @@ const tone = (share: number): string =>
     </p>
     <div class="border-rule border-t pt-2" aria-live="polite">
       <template v-if="planner.marginals.length > 0">
-        <p class="text-ochre font-semibold">What holds this plan back</p>
+        <p class="text-ochre font-semibold">What holds {{ plan }} back</p>
         <ul>
           <li v-for="marginal in planner.marginals" :key="marginal.id">
             {{ marginalInWords(marginal) }}
@@ -51,7 +53,7 @@ const tone = (share: number): string =>
         v-else-if="planner.result?.status.name === 'optimal' && !planner.isWorking"
         class="text-ink-2"
       >
-        Nothing holds this plan back: more upload or a faster computer would not better it by more
+        Nothing holds {{ plan }} back: more upload or a faster computer would not better it by more
         than the margin.
       </p>
     </div>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { encodedPictureOf, pictureScore, scoreWord } from '@green-mantle/core/media'
 import { wireSecond } from '@green-mantle/core/network'
 import {
   audioSampleRatesHz,
@@ -31,11 +30,9 @@ import { useFitEditing } from './fitEditing'
 import SendingFields from './SendingFields.vue'
 import RouteField from './RouteField.vue'
 import { encoderSentences } from '@green-mantle/core/plan'
-import { useShowStore } from '~/stores/show'
 import type { FitRow } from './rows'
 
 const props = defineProps<{ row: FitRow }>()
-const store = useShowStore()
 const editing = useDestinationEditing()
 const fit = useFitEditing()
 
@@ -75,10 +72,9 @@ const wireParts = computed(() => {
   ].filter(({ bytes }) => bytes !== 0)
 })
 const scores = computed(() =>
-  props.row.screens.map((screen) => {
-    const score = pictureScore(props.row.rendition, encodedPictureOf(store.show), screen)
-    return `${Math.round(score)} ${scoreWord(score)} ${judgedOnInWords(screen)}`
-  }),
+  props.row.scores.map(
+    ({ screen, score, word }) => `${Math.round(score)} ${word} ${judgedOnInWords(screen)}`,
+  ),
 )
 </script>
 

@@ -31,6 +31,7 @@ const isNearAxis = (kbps: number): boolean =>
 /** The chart of what the bits buy, as the chart library takes it. */
 export function bitsBuyOption(drawn: BitsBuy) {
   const { row, curves, measured, crossings, nextStep, colours, text, number } = drawn
+  const [{ score }] = row.scores
   const sizeColours = [
     row.canvas === 'landscape' ? colours.river : colours.foxglove,
     colours.moss,
@@ -84,10 +85,7 @@ export function bitsBuyOption(drawn: BitsBuy) {
           type: curve.variant.framesPerSecond === 60 ? 'solid' : 'dashed',
         },
         color: colourOf(curve),
-        data: curve.points.map(({ videoBitrateKbps, score }) => [
-          Math.round(videoBitrateKbps),
-          score,
-        ]),
+        data: curve.points.map((point) => [Math.round(point.videoBitrateKbps), point.score]),
       })),
       {
         type: 'scatter',
@@ -95,7 +93,7 @@ export function bitsBuyOption(drawn: BitsBuy) {
         symbolSize: 13,
         z: 5,
         color: colours.ink,
-        data: [[row.rendition.videoBitrateKbps, row.score]],
+        data: [[row.rendition.videoBitrateKbps, score]],
         markLine: {
           silent: true,
           symbol: 'none',
@@ -108,13 +106,13 @@ export function bitsBuyOption(drawn: BitsBuy) {
           show: true,
           // Away from the axes: at low bitrates to its right, and at low scores above it.
           position: isNearAxis(row.rendition.videoBitrateKbps) ? 'right' : 'left',
-          offset: [0, row.score < 30 ? -12 : 0],
+          offset: [0, score < 30 ? -12 : 0],
           fontWeight: 700,
           color: colours.ink,
           // Else the curves run through it.
           backgroundColor: colours.sheet,
           padding: [1, 4],
-          formatter: `${kbpsInWords(row.rendition.videoBitrateKbps)} → ${Math.round(row.score)}`,
+          formatter: `${kbpsInWords(row.rendition.videoBitrateKbps)} → ${Math.round(score)}`,
         },
         markArea: {
           silent: true,

@@ -26,14 +26,19 @@ import {
   type Size,
 } from '@green-mantle/core/show'
 
+/** What a picture is worth on one of the screens that it is judged on. */
+interface ScreenScore {
+  screen: JudgedOn
+  score: number
+  word: string
+}
+
 /** Everything that Fit shows of one send or recording. */
 export interface FitRow {
   key: string
   name: string
   note: string
   canvas: Destination['canvas']
-  /** What its picture is judged on: its viewers' screens, or for a lower step of a ladder its own size. */
-  screens: readonly JudgedOn[]
   rules: Rules
   rendition: Rendition
   /** null for a recording. */
@@ -44,8 +49,8 @@ export interface FitRow {
   level: string | null
   bitsPerPixel: number
   bitsPerPixelWord: string
-  score: number
-  scoreWord: string
+  /** By what it is judged on, the first before all: its viewers' screens, or for a lower step of a ladder its own size. */
+  scores: readonly [ScreenScore, ...ScreenScore[]]
   breaches: Breach[]
   sizes: Size[]
   /** A letter for the encode; rows with the same one share it. */
@@ -68,14 +73,13 @@ type RowStart = Pick<
   | 'name'
   | 'note'
   | 'canvas'
-  | 'screens'
   | 'rules'
   | 'rendition'
   | 'send'
   | 'destination'
   | 'recording'
   | 'plan'
->
+> & { screens: readonly JudgedOn[] }
 
 /** One row a send, in the order of the destinations, and one a recording. */
 export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
@@ -113,9 +117,13 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
     const start = { key: id, name, note: 'to disk', canvas, screens, rules, rendition, plan }
     return { ...start, send: null, destination: null, recording }
   })
-  return [...sends, ...recordings].map((start): FitRow => {
-    const { rendition, destination, rules, canvas, screens } = start
-    const score = pictureScore(rendition, encodedPictureOf(show), screens[0] ?? 'desk')
+  return [...sends, ...recordings].map(({ screens, ...start }): FitRow => {
+    const { rendition, destination, rules, canvas } = start
+    const scoreOn = (screen: JudgedOn): ScreenScore => {
+      const score = pictureScore(rendition, encodedPictureOf(show), screen)
+      return { screen, score, word: scoreWord(score) }
+    }
+    const [first = 'desk', ...further] = screens
     const bits = bitsPerPixel(rendition)
     const offered = sizesToOffer(rules, show.canvasPair[canvas])
     const isOffered = offered.some((size) => sameSize(size, rendition))
@@ -125,8 +133,7 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
       level: lowestLevel(rendition),
       bitsPerPixel: bits,
       bitsPerPixelWord: bitsPerPixelWord(bits, rendition.codec),
-      score,
-      scoreWord: scoreWord(score),
+      scores: [scoreOn(first), ...further.map(scoreOn)],
       breaches: destination
         ? breaches.filter(
             (breach) =>
@@ -138,3 +145,7 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
     }
   })
 }
+
+/** The screens on which a picture reads otherwise than on the first. */
+export const readOtherwise = ({ scores: [first, ...further] }: FitRow): ScreenScore[] =>
+  further.filter(({ word }) => word !== first.word)

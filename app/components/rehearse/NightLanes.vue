@@ -143,7 +143,7 @@ const columns = {
       <span><i class="legend lane-over" /> given up</span>
       <span
         >seen: how long after it happened viewers saw it at the latest, the destination’s lag with
-        it</span
+        it; score: the mean over its viewers’ screens and the night</span
       >
     </p>
   </div>
