@@ -9,6 +9,7 @@ import { type Progress, solving } from '../search/solve'
 import { withUpload } from '../advice/resourceUse'
 import { brokenConstraints } from './constraints'
 import { check } from './propertyRuns'
+import { withRelays } from './relayedShows'
 import { wildPicture } from './wildPictures'
 import { crowdedShow, wildShow } from './wildShows'
 
@@ -35,6 +36,7 @@ const seed = fc.integer({ min: 1, max: 1_000_000 })
 const wild = fc
   .tuple(seed, fc.integer({ min: 1, max: 7 }))
   .map(([from, destinations]) => wildShow(from, destinations))
+const relayed = fc.tuple(wild, seed).map(([show, from]) => withRelays(show, from))
 const crowded = fc
   .tuple(seed, fc.integer({ min: 15, max: 50 }))
   .map(([from, destinations]) => crowdedShow(from, destinations))
@@ -58,6 +60,17 @@ describe('plans of shows that are seldom drawn', () => {
       .map(([show, from]): Show => ({ ...show, pictureKind: 'own', ownPicture: wildPicture(from) }))
     check(judged, 80, (show) => {
       planned(showProblem(show))
+    })
+  })
+
+  it('keep every constraint with several relays, and do not depend on their order', () => {
+    check(relayed, 40, (show) => {
+      const turned = { ...show, destinations: [...show.destinations].reverse() }
+      const [one, other] = [
+        firstParts(planned(showProblem(show))),
+        firstParts(planned(showProblem(turned))),
+      ]
+      if (one && other) expect(other).toEqual(one)
     })
   })
 

@@ -4,12 +4,15 @@ import highsLoader from 'highs'
 import type { Problem, Worth } from '../problem/problem'
 import { showProblem } from '../problem/showProblem'
 import { programText, type SolveProgram, worthByIntegerProgram } from './integerProgram'
+import { withRelays } from './relayedShows'
 import { randomShow } from './testShows'
 
 /** How many problems are compared with what an integer program solver makes of them. */
-export const seedCount = 340
+export const seedCount = 370
 /** From this seed on some of the destinations are alike but for their priority. */
 const alikeFrom = 301
+/** From this seed on several relays may feed them. */
+const relayedFrom = 341
 
 /** What HiGHS found for the problem of one seed; null where it has no plan. */
 export interface RecordedAnswer {
@@ -33,16 +36,16 @@ export function keepAnswers(answers: Record<string, RecordedAnswer>): void {
 /** The problem that a seed stands for. */
 export function problemOfSeed(seed: number): Problem {
   const isEvery = (count: number): boolean => seed % count === 0
-  return showProblem(
-    randomShow(seed, {
-      destinations: 1 + (seed % 6),
-      grain: 'coarse',
-      relay: isEvery(3),
-      recording: isEvery(4),
-      pins: isEvery(2),
-      alike: seed >= alikeFrom,
-    }),
-  ).problem
+  const isRelayed = seed >= relayedFrom
+  const show = randomShow(seed, {
+    destinations: isRelayed ? 2 + (seed % 4) : 1 + (seed % 6),
+    grain: 'coarse',
+    relay: isEvery(3),
+    recording: isEvery(4),
+    pins: isEvery(2),
+    alike: seed >= alikeFrom && !isRelayed,
+  })
+  return showProblem(isRelayed ? withRelays(show, seed) : show).problem
 }
 
 /** Maps as their entries, so that nothing of a problem is lost in the text. */
