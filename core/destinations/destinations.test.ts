@@ -233,6 +233,29 @@ describe('words', () => {
     expect(textLength(text, 'UTF-8 bytes')).toBe(18 + 3 + 4)
   })
 
+  it('are counted alike in pieces and as a whole', () => {
+    // Clusters of all lengths, flags and joined people among them, which pieces may cut anywhere.
+    const letter = fc.oneof(
+      fc.string({ unit: 'grapheme', minLength: 1, maxLength: 3 }),
+      fc.constantFrom('👩‍👩‍👧‍👦', '🇬🇧🇫🇷🇬', '👍🏽', '\r\n', 'क्षि', 'a'.repeat(90)),
+      fc.nat({ max: 600 }).map((marks) => `e${'\u0301'.repeat(marks)}`),
+    )
+    const whole = new Intl.Segmenter('en', { granularity: 'grapheme' })
+    fc.assert(
+      fc.property(fc.array(letter, { maxLength: 60 }), (letters) => {
+        const text = letters.join('')
+        expect(textLength(text, 'characters')).toBe([...whole.segment(text)].length)
+      }),
+      { numRuns: 300 },
+    )
+  })
+
+  it('are counted however long they are', () => {
+    // Segmented as a whole, these took a second and a half, and ten times as many no longer ended.
+    expect(textLength('ü'.repeat(200_000), 'characters')).toBe(200_000)
+    expect(textLength(`e${'\u0301'.repeat(100_000)}`, 'characters')).toBe(1)
+  })
+
   it('have the bytes that a general encoder gives them', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'grapheme' }), (text) => {

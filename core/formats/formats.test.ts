@@ -91,6 +91,27 @@ describe('show file', () => {
   })
 })
 
+describe('a file that is nested too deeply', () => {
+  const deep = (count: number, inner = '1') => '['.repeat(count) + inner + ']'.repeat(count)
+
+  it('is refused in words, damaged or not', () => {
+    expect(readShowFile('['.repeat(200_000))).toMatchObject({
+      reason: 'damaged',
+      problems: [{ message: 'too many brackets stand within each other' }],
+    })
+    expect(readShowFile(deep(200_000)).ok).toBe(false)
+  })
+
+  it('has its half characters found', () => {
+    const place = `a${'[0]'.repeat(19)} …`
+    const text = `{"a":${deep(20_000, '"\\ud800"')},"\\udc00":1,"b":["\\ud83d"]}`
+    const read = readShowFile(text)
+    expect(read.ok ? [] : read.problems.map((problem) => problem.place)).toEqual([
+      ...[place, '\udc00', 'b[0]'],
+    ])
+  })
+})
+
 describe('published schema', () => {
   it('is what the schemas say now (npm run schemas writes it)', () => {
     const published = readFileSync(

@@ -56,11 +56,23 @@ export function readJson(
       ? { ok: true, value }
       : { ok: false, reason: 'breaks the schema', problems }
   } catch {
-    const errors: ParseError[] = []
-    parse(text, errors, { disallowComments: true, allowTrailingComma: false })
-    const [first] = errors
-    return first
-      ? failure('damaged', lineAndColumn(text, first.offset), syntaxErrorInWords(first))
-      : failure('damaged', 'the whole file', 'this is not JSON')
+    return damageOf(text)
   }
+}
+
+/** Where a text is no JSON, and why. */
+function damageOf(text: string): JsonFileFailure {
+  const errors: ParseError[] = []
+  try {
+    parse(text, errors, { disallowComments: true, allowTrailingComma: false })
+  } catch (error) {
+    // One call within the other for each bracket, until there is no room for more.
+    if (error instanceof RangeError)
+      return failure('damaged', 'the whole file', 'too many brackets stand within each other')
+    throw error
+  }
+  const [first] = errors
+  return first
+    ? failure('damaged', lineAndColumn(text, first.offset), syntaxErrorInWords(first))
+    : failure('damaged', 'the whole file', 'this is not JSON')
 }

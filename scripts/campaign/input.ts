@@ -59,6 +59,12 @@ function oddShow(random: () => number): string {
   }
 }
 
+/** The JSON of half a character within any number of brackets. */
+function deepShow(random: () => number): string {
+  const depth = Math.floor(random() * 500_000)
+  return `{"scenes":${'['.repeat(depth)}"\\ud83c"${']'.repeat(depth)}}`
+}
+
 type Question = [path: string, init: RequestInit]
 const json = { 'content-type': 'application/json' }
 
@@ -68,6 +74,7 @@ function badQuestion(id: string, random: () => number): Question {
   const kinds: (() => Question)[] = [
     () => ['/api/shows', { method: 'POST', headers: json, body: oddShow(random) }],
     () => ['/api/shows', { method: 'POST', headers: json, body: cut }],
+    () => ['/api/shows', { method: 'POST', headers: json, body: deepShow(random) }],
     () => ['/api/shows', { method: 'POST', headers: { 'content-type': 'text/html' }, body: whole }],
     () => [
       `/api/shows/${id}`,
