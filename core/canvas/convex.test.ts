@@ -2,8 +2,16 @@ import fc from 'fast-check'
 import { mat2d, vec2 } from 'gl-matrix'
 import * as clipping from 'polyclip-ts'
 import { describe, expect, it } from 'vitest'
-import { areaOf, differenceOfAll, intersection, isWithin, type Polygon, totalArea } from './convex'
-import { coveredShare, visibleParts } from './covered'
+import {
+  areaOf,
+  differenceOfAll,
+  intersection,
+  isWithin,
+  overlapsAny,
+  type Polygon,
+  totalArea,
+} from './convex'
+import { shareUnder, visibleParts } from './covered'
 import { cornersOf } from './geometry'
 import { anyPlacement, cameras, layerOf, nativeSize, placed } from './testPlacements'
 import { canvasToSource, sourceToCanvas, usedPart } from './trim'
@@ -216,7 +224,7 @@ describe('areas against polyclip-ts', () => {
             { x, y: y + height },
           ]),
         )
-        const share = coveredShare(layers, last, 'landscape', canvas, sources, zones)
+        const share = shareUnder(visibleParts(layers, last, 'landscape', canvas, sources), zones)
         const here = totalArea(visibleParts(layers, last, 'landscape', canvas, sources))
         const onCanvas = intersection(cornersOf(placements[last]!), canvasCorners)
         const before = placements.slice(0, last).map(cornersOf)
@@ -232,6 +240,22 @@ describe('areas against polyclip-ts', () => {
         numRuns: 300,
         examples: [[lostCorner, [{ x: 0, y: 0, width: 1, height: 1 }]]],
       },
+    )
+  })
+})
+
+describe('whether pieces share area with a polygon', () => {
+  it('is whether something of them is lost without it', () => {
+    fc.assert(
+      fc.property(several, anyPlacement, (placements, placement) => {
+        const [first, ...others] = placements.map(cornersOf)
+        const pieces = differenceOfAll([first!], others)
+        const other = cornersOf(placement)
+        const lost = totalArea(pieces) - totalArea(differenceOfAll(pieces, [other]))
+        // What is left of large areas is rounded by some of a thousandth of a squared pixel.
+        fc.pre(lost < 1e-6 || lost > 1e-2)
+        expect(overlapsAny(pieces, other)).toBe(lost > 1e-2)
+      }),
     )
   })
 })
@@ -263,7 +287,7 @@ describe('what hides what is behind', () => {
   it('has no share where nothing is visible', () => {
     const layers = [layerOf('front', front), layerOf('back', back)]
     expect(
-      coveredShare(layers, 1, 'landscape', canvas, cameras('front', 'back'), [front]),
+      shareUnder(visibleParts(layers, 1, 'landscape', canvas, cameras('front', 'back')), [front]),
     ).toBeNull()
   })
 })

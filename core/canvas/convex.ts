@@ -115,6 +115,14 @@ export function differenceOfAll(pieces: readonly Polygon[], others: readonly Pol
   )
 }
 
+/** Whether any of the pieces shares some area with a polygon. */
+export function overlapsAny(pieces: readonly Polygon[], other: Polygon): boolean {
+  const extent = extentOf(other)
+  return pieces.some(
+    (piece) => !areApart(extentOf(piece), extent) && intersection(piece, other).length > 0,
+  )
+}
+
 export const totalArea = (pieces: readonly Polygon[]): number =>
   pieces.reduce((sum, piece) => sum + areaOf(piece), 0)
 

@@ -49,19 +49,8 @@ export function visibleParts(
   return differenceOfAll([onCanvas], inFront)
 }
 
-/**
- * The share of a layer's visible area (on the canvas, not hidden by what is in front) that lies
- * under cover zones, 0 to 1; null where nothing of it is visible. Zones are in canvas pixels.
- */
-export function coveredShare(
-  layers: readonly Layer[],
-  index: number,
-  canvas: CanvasName,
-  size: Size,
-  sources: ReadonlyMap<string, LayerSource>,
-  zones: readonly Box[],
-): number | null {
-  const visible = visibleParts(layers, index, canvas, size, sources)
+/** The share of what is visible of a layer that lies under cover zones, 0 to 1; null where nothing is. Zones are in canvas pixels. */
+export function shareUnder(visible: readonly Polygon[], zones: readonly Box[]): number | null {
   const area = totalArea(visible)
   if (area === 0) return null
   const clear = totalArea(differenceOfAll(visible, zones.map(polygonOfBox)))

@@ -13,12 +13,12 @@ import {
   type Source,
   type ViewingMode,
 } from '../show'
-import { areaOf, intersection, totalArea } from './convex'
+import { areaOf, intersection, overlapsAny, polygonOfBox, totalArea } from './convex'
 import {
   coveredLimit,
-  coveredShare,
   hidesWhatIsBehind,
   isBackdrop,
+  shareUnder,
   visibleParts,
   zoneBox,
 } from './covered'
@@ -53,7 +53,8 @@ export function coveringsOf(
   const layers = layersOnAir(show, scene, canvas)
   const index = layers.findIndex(({ id }) => id === layerId)
   const size = show.canvasPair[canvas]
-  const sources = byId(show.sources)
+  const visible = visibleParts(layers, index, canvas, size, byId(show.sources))
+  if (visible.length === 0) return []
   const groups = new Map<string, Covering & { boxes: ReturnType<typeof zoneBox>[] }>()
   for (const { destination, zone } of zonesInUse(show.destinations, canvas)) {
     const key = `${destination.id} ${zone.mode}`
@@ -67,14 +68,13 @@ export function coveringsOf(
     const box = zoneBox(zone, size)
     groups.set(key, group)
     group.boxes.push(box)
-    if ((coveredShare(layers, index, canvas, size, sources, [box]) ?? 0) > 0)
-      group.zones.push(zone.name)
+    if (overlapsAny(visible, polygonOfBox(box))) group.zones.push(zone.name)
   }
   return [...groups.values()]
     .filter(({ zones }) => zones.length > 0)
     .map(({ boxes, ...covering }) => ({
       ...covering,
-      share: coveredShare(layers, index, canvas, size, sources, boxes) ?? 0,
+      share: shareUnder(visible, boxes) ?? 0,
     }))
     .sort((a, b) => b.share - a.share)
 }

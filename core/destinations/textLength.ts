@@ -7,14 +7,28 @@ const pieceUnits = 256
 /** Each of these letters is a cluster by itself, which is told much sooner. */
 const isPlain = (text: string): boolean => /^[\n\x20-\x7e]*$/.test(text)
 
+/** The clusters of the long texts that were counted last: every edit of a show asks for all of its texts again. */
+const known = new Map<string, number>()
+const maxKnown = 200
+
+function clustersIn(text: string): number {
+  if (isPlain(text)) return text.length
+  if (text.length <= pieceUnits) return countedClusters(text)
+  const before = known.get(text)
+  if (before !== undefined) return before
+  const count = countedClusters(text)
+  if (known.size === maxKnown) known.clear()
+  known.set(text, count)
+  return count
+}
+
 const isHighSurrogate = (unit: number): boolean => unit >= 0xd800 && unit < 0xdc00
 
 /**
  * Unicode grapheme clusters (UAX #29) of a text of any length, piece by piece. The last cluster of a
  * piece may go on after it, so that the next piece begins with it anew.
  */
-function graphemeClusters(text: string): number {
-  if (isPlain(text)) return text.length
+function countedClusters(text: string): number {
   let count = 0
   for (let from = 0, units = pieceUnits; from < text.length;) {
     let end = Math.min(text.length, from + units)
@@ -41,7 +55,7 @@ function utf8Bytes(codePoint: number): number {
 export function textLength(text: string, countedIn: CountedIn): number {
   switch (countedIn) {
     case 'characters':
-      return graphemeClusters(text)
+      return clustersIn(text)
     case 'code points':
       return [...text].length
     case 'UTF-16 units':

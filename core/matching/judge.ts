@@ -3,11 +3,11 @@ import {
   boundsOf,
   cornersOf,
   coveredLimit,
-  coveredShare,
   type Box,
   filledShare,
   isBackdrop,
   isReadable,
+  shareUnder,
   sharpLimit,
   sharpness,
   totalArea,
@@ -82,7 +82,7 @@ function standingOf(item: Item, layers: readonly Layer[], before: Size, target: 
   const placement = (layers[index] as Layer)[canvas]
   const bounds = boundsOf(placement)
   const used = usedPart(item.native, placement.trim)
-  const visible = totalArea(visibleParts(layers, index, canvas, size, sources))
+  const visible = visibleParts(layers, index, canvas, size, sources)
   const own = areaOf(cornersOf(placement))
   const isBehindAll = isBackdrop(placement, size)
   const sharp = hasOwnPixels(item.source) ? sharpness(placement, item.native) : 1
@@ -99,8 +99,8 @@ function standingOf(item: Item, layers: readonly Layer[], before: Size, target: 
       bounds.y < -0.5 ||
       bounds.x + bounds.width > size.width + 0.5 ||
       bounds.y + bounds.height > size.height + 0.5,
-    isHidden: item.seenShare > wasSeen && visible < visibleEnough * own,
-    covered: isBehindAll ? 0 : (coveredShare(layers, index, canvas, size, sources, zones) ?? 0),
+    isHidden: item.seenShare > wasSeen && totalArea(visible) < visibleEnough * own,
+    covered: isBehindAll ? 0 : (shareUnder(visible, zones) ?? 0),
     isReadable: isReadable(placement, item.source, size),
     blownUp: sharp < sharpLimit ? 1 / sharp : 1,
     trimmedShare: Math.max(

@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest'
 import {
   boundsOf,
   coveredLimit,
-  coveredShare,
+  shareUnder,
+  visibleParts,
   isBackdrop,
   isFocusWhole,
   isReadable,
@@ -54,7 +55,7 @@ function outcomes(show: Show, sceneIndex: number, canvas: CanvasName) {
     const source = sources.get(layer.sourceId)!
     const placement = layer[canvas]
     const bounds = boundsOf(placement)
-    const covered = coveredShare(layers, index, canvas, size, sources, zones) ?? 0
+    const covered = shareUnder(visibleParts(layers, index, canvas, size, sources), zones) ?? 0
     return [
       {
         name: source.name,

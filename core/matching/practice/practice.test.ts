@@ -3,9 +3,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   boundsOf,
-  coveredShare,
   isBackdrop,
   sceneChecks,
+  shareUnder,
   totalArea,
   visibleParts,
 } from '../../canvas'
@@ -158,7 +158,10 @@ describe('adding sources one after the other', () => {
         height: height * size.height,
       }))
     state.layers.forEach((_, index) => {
-      const covered = coveredShare(state.layers, index, 'vertical', size, sources, zones)
+      const covered = shareUnder(
+        visibleParts(state.layers, index, 'vertical', size, sources),
+        zones,
+      )
       expect(covered).toBeLessThan(0.01)
     })
   })
