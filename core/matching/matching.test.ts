@@ -4,13 +4,13 @@ import { describe, expect, it } from 'vitest'
 import {
   boundsOf,
   coveredLimit,
-  shareUnder,
-  visibleParts,
   isBackdrop,
   isFocusWhole,
   isReadable,
+  shareUnder,
   sharpLimit,
   sharpness,
+  visibleParts,
   zoneBox,
   zonesInUse,
 } from '../canvas'
