@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { solveKnapsack } from './bitrateKnapsack'
+import { rememberedKnapsack, solveKnapsack } from './bitrateKnapsack'
 import { CurveWriter, type Curves } from './curves'
 
 /** Curves that rise and flatten, with the unevenness that rounding gives. */
@@ -70,5 +70,37 @@ describe('settling bitrates', () => {
         ?.points.map((p) => curves.wire[p])
         .sort(),
     ).toEqual([100, 150])
+  })
+
+  it('says the same from what it remembers, in whatever order and above whatever floor it is asked', () => {
+    const questions = fc.array(
+      fc.record({
+        turned: fc.boolean(),
+        shareOfBest: fc.double({ min: 0.9, max: 1.1, noNaN: true }),
+      }),
+      { minLength: 2, maxLength: 6 },
+    )
+    fc.assert(
+      fc.property(drawn, fc.integer({ min: 10, max: 900 }), questions, (shapes, upload, asked) => {
+        // Each curve twice, as two encodes that differ in their devices have it.
+        const curves = curvesFrom(shapes)
+        const chosen = shapes.flatMap((_, curve) => [curve, curve])
+        const remembered = rememberedKnapsack(curves, upload)
+        const best = solveKnapsack(curves, chosen, upload, -Infinity)
+        for (const { turned, shareOfBest } of asked) {
+          const own = turned ? [...chosen].reverse() : chosen
+          const floor = (best?.value ?? 0) * shareOfBest
+          const answer = remembered(own, floor)
+          expect(answer?.value).toBe(solveKnapsack(curves, own, upload, floor)?.value)
+          answer?.points.forEach((point, index) => {
+            expect(point).toBeGreaterThanOrEqual(curves.first[own[index]!]!)
+            expect(point).toBeLessThan(curves.first[own[index]! + 1]!)
+          })
+          const taken = answer?.points.reduce((sum, point) => sum + curves.wire[point]!, 0) ?? 0
+          expect(taken).toBeLessThanOrEqual(upload)
+        }
+      }),
+      { numRuns: 300 },
+    )
   })
 })

@@ -63,6 +63,43 @@ export function solveKnapsack(
   }
 }
 
+export type KnapsackSolver = (chosen: readonly number[], floor: number) => Settled | null
+
+/** The best bitrates of some curves, or that they are worth less than was once asked for. */
+type Known = { best: Settled } | { isBelow: number }
+
+/** So many answers are kept; what is forgotten is worked out again. */
+const maxKnown = 50_000
+
+/**
+ * `solveKnapsack` for one upload, with its answers kept: a search meets the same curves again and
+ * again, in encodes that differ in nothing but their devices.
+ */
+export function rememberedKnapsack(curves: Curves, uploadKbps: number): KnapsackSolver {
+  const known = new Map<string, Known>()
+  const lookUp = (sorted: readonly number[], floor: number): Known => {
+    const key = sorted.join()
+    const before = known.get(key)
+    if (before && ('best' in before || before.isBelow <= floor)) return before
+    const best = solveKnapsack(curves, sorted, uploadKbps, floor)
+    const now = best ? { best } : { isBelow: floor }
+    if (known.size >= maxKnown) known.clear()
+    known.set(key, now)
+    return now
+  }
+  return (chosen, floor) => {
+    const order = chosen.map((_, index) => index).sort((a, b) => chosen[a]! - chosen[b]!)
+    const answer = lookUp(
+      order.map((index) => chosen[index]!),
+      floor,
+    )
+    if (!('best' in answer) || answer.best.value < floor) return null
+    const points = new Array<number>(chosen.length)
+    for (const [place, index] of order.entries()) points[index] = answer.best.points[place]!
+    return { value: answer.best.value, points }
+  }
+}
+
 /** What the curves' best points at a price take and are worth together. */
 interface Sum {
   price: number

@@ -1,6 +1,7 @@
+import { rememberedKnapsack } from './bitrateKnapsack'
 import { boundAt, findingBound } from './lagrangianBound'
 import { firstBound, boundByPartialPricing, nearlyBest } from './partialPricing'
-import type { Subproblem } from './subproblems'
+import { curvesOf, type Subproblem } from './subproblems'
 import type { Resources } from './resources'
 import { proven, type SearchStatus } from './status'
 import { branch } from './branching'
@@ -52,6 +53,7 @@ export function* branchAndBound(
   { isOneLookEnough = false, margin = exactly } = {},
 ): Generator<Optimum, Optimum> {
   let found = start
+  const knapsack = rememberedKnapsack(curvesOf(subproblems), resources.capacity[resources.upload]!)
   // Worths are whole, so that a better plan is better by one; half of that is left for rounding.
   const least = (): number => (found ? found.value + Math.max(within(), 0.5) : -Infinity)
   let steps = 0
@@ -88,6 +90,7 @@ export function* branchAndBound(
       open.subproblems,
       open.bound,
       resources,
+      knapsack,
       -Infinity,
       { maxSteps: stepsForFirst, isFirstEnough: true, countsPriced },
     )
@@ -157,7 +160,7 @@ export function* branchAndBound(
       const halves = yield* steadily(branch(next.subproblems))
       const maxSteps = halves.length > 0 ? stepsForExact : Infinity
       const exact = yield* steadily(
-        searchStructures(next.subproblems, next.bound, resources, wanted, { maxSteps }),
+        searchStructures(next.subproblems, next.bound, resources, knapsack, wanted, { maxSteps }),
       )
       const isBetter = better(exact.found)
       if (!exact.isExhaustive) {

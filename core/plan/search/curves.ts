@@ -35,7 +35,7 @@ export function pointAtPrice(curves: Curves, curve: number, price: number): numb
 export const minPoint = (curves: Curves, curve: number): number => curves.first[curve]!
 
 /** There is room for so many points at first. */
-const defaultPoints = 65_536
+const defaultPoints = 2048
 
 /** Collects curves; every number must be whole. */
 export class CurveWriter {
@@ -115,3 +115,5 @@ function twice<T extends Int32Array | Float64Array>(old: T): T {
   larger.set(old)
   return larger
 }
+
+export const noCurves: Curves = new CurveWriter().finish()

@@ -1,8 +1,9 @@
+import { type KnapsackSolver, solveKnapsack } from './bitrateKnapsack'
 import { boundAt, uploadBound } from './lagrangianBound'
 import type { Columns, ColumnsAndCurves } from './columns'
 import { CurveWriter, minPoint } from './curves'
 import { setLabels } from './labelSetting'
-import { type Subproblem, subproblemOf } from './subproblems'
+import { curvesOf, type Subproblem, subproblemOf } from './subproblems'
 import type { Resources } from './resources'
 import { bundleMethod } from './bundleMethod'
 import { nothingKnown, proven, type SearchStatus } from './status'
@@ -82,6 +83,8 @@ export function* leastShortfall(
   }
 
   const subproblems = yield* steadily(frugalSubproblems({ components, curves }, aim, resources))
+  const knapsack: KnapsackSolver = (chosen, lowest) =>
+    solveKnapsack(curvesOf(subproblems), chosen, resources.capacity[resources.upload]!, lowest)
   let node: Node = { subproblems, bound: yield* steadily(uploadBound(subproblems, resources)) }
   for (const { rounds, each } of quickLooks) {
     if (isLeast() || node.bound.upper < floor()) break
@@ -90,8 +93,9 @@ export function* leastShortfall(
     const target = Math.min(Math.floor(node.bound.upper + rounding), -least) - rounding
     const steps = { maxSteps: stepsForTarget, isFirstEnough: true, countsPriced: true }
     better(
-      (yield* steadily(searchStructures(node.subproblems, node.bound, resources, target, steps)))
-        .found,
+      (yield* steadily(
+        searchStructures(node.subproblems, node.bound, resources, knapsack, target, steps),
+      )).found,
     )
     if (isLeast() || node.bound.upper < floor()) break
     const limits = { each, inAll: 40 * exactLimits.inAll, columns: 6 + each / 8, ofKind: 2 }
@@ -105,7 +109,7 @@ export function* leastShortfall(
     const next = yield* steadily(reducedCostFixed(open.pop()!, floor(), resources))
     if (next.bound.upper < floor()) continue
     const searched = yield* steadily(
-      searchStructures(next.subproblems, next.bound, resources, floor(), {
+      searchStructures(next.subproblems, next.bound, resources, knapsack, floor(), {
         maxSteps: stepsForNode,
       }),
     )

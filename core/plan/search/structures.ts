@@ -1,4 +1,4 @@
-import { solveKnapsack } from './bitrateKnapsack'
+import { type KnapsackSolver } from './bitrateKnapsack'
 import { bestRestOf, countedUses, countingOf, wholeBudget } from './bestRest'
 import { addUse, isWithin } from './columnUse'
 import type { Bound } from './lagrangianBound'
@@ -44,11 +44,11 @@ export function* searchStructures(
   subproblems: readonly Subproblem[],
   bound: Bound,
   resources: Resources,
+  solveKnapsack: KnapsackSolver,
   floor: number,
   { maxSteps = Infinity, isFirstEnough = false, countsPriced = !isFirstEnough }: Limits = {},
 ): Generator<void, StructureSearch> {
   const { capacity } = resources
-  const curves = subproblems[0]?.curves
   let found: Found | null = null
   let least = floor
   let steps = 0
@@ -98,14 +98,10 @@ export function* searchStructures(
   const chosen: { subproblem: number; column: number }[] = []
 
   const settle = (): void => {
-    if (!curves) {
-      found ??= { value: 0, chosen: [] }
-      return
-    }
     const own = chosen.map(
       ({ subproblem, column }) => subproblems[subproblem]!.columns.curve[column]!,
     )
-    const settled = solveKnapsack(curves, own, capacity[resources.upload]!, least)
+    const settled = solveKnapsack(own, least)
     if (!settled) return
     found = {
       value: settled.value,

@@ -1,6 +1,6 @@
 import { isSubset, lowestIn, setBelow } from './bitSets'
 import type { Columns } from './columns'
-import type { Curves } from './curves'
+import { type Curves, noCurves } from './curves'
 
 /**
  * One component as the search sees it: its columns that are still in play, in sets that serve the
@@ -22,6 +22,10 @@ export interface Subproblem {
   moveSet: Int32Array
   moveTo: Int32Array
 }
+
+/** The curves that all subproblems of a search share. */
+export const curvesOf = (subproblems: readonly Subproblem[]): Curves =>
+  subproblems[0]?.curves ?? noCurves
 
 export const fullState = ({ states }: Subproblem): number => states.length - 1
 
