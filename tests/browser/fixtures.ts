@@ -121,24 +121,24 @@ interface WorkerFixtures {
   stack: Stack
   /** What all tests of a worker open their pages in, one after the other. */
   sharedContext: BrowserContext
+  /** The page that one test leaves to the next, once there is one. */
+  sharedPage: { page?: Page }
 }
 
 const { defaultBrowserType: _, ...desktop } = devices['Desktop Chrome']
+const viewport = { width: 1280, height: 800 }
 const contextOptions: BrowserContextOptions = {
   ...desktop,
-  viewport: { width: 1280, height: 800 },
+  viewport,
   locale: 'en-GB',
   timezoneId: 'Europe/London',
 }
 
-/** Leaves nothing of a test behind but what the browser has read and compiled of the application. */
-async function cleanUp(context: BrowserContext, address: string): Promise<void> {
-  const origins = new Set([address, ...context.pages().map((page) => new URL(page.url()).origin)])
-  // From one that is there: each new page is a process of its own.
-  const [page = await context.newPage(), ...others] = context.pages()
-  for (const other of others) await other.close()
+/** Leaves nothing of a test behind but a page, and what the browser has read and compiled of the application. */
+async function cleanUp(context: BrowserContext, page: Page, address: string): Promise<void> {
+  const origins = new Set([address, ...context.pages().map((each) => new URL(each.url()).origin)])
+  for (const other of context.pages()) if (other !== page) await other.close()
   await context.setOffline(false)
-  await page.goto('about:blank')
   await context.clearPermissions()
   await context.clearCookies()
   const session = await context.newCDPSession(page)
@@ -148,7 +148,10 @@ async function cleanUp(context: BrowserContext, address: string): Promise<void> 
         origin,
         storageTypes: 'cookies,file_systems,indexeddb,local_storage,service_workers',
       })
-  await page.close()
+  await session.detach()
+  await page.unrouteAll({ behavior: 'ignoreErrors' })
+  await page.emulateMedia({ colorScheme: null, media: null })
+  await page.setViewportSize(viewport)
 }
 
 export const test = base.extend<Fixtures, WorkerFixtures>({
@@ -172,32 +175,47 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     },
     { scope: 'worker' },
   ],
+  // So does what a page that was left has in its memory: the next one is opened in place of it.
+  sharedPage: [async ({}, use) => use({}), { scope: 'worker' }],
   ownContext: [false, { option: true }],
   context: async ({ browser, sharedContext, stack, ownContext }, use) => {
     const baseURL = stack.application.address
-    const context = ownContext
-      ? await browser.newContext({ ...contextOptions, baseURL })
-      : sharedContext
+    if (!ownContext) return use(sharedContext)
+    const context = await browser.newContext({ ...contextOptions, baseURL })
     await use(context)
-    if (ownContext) await context.close()
-    else await cleanUp(context, baseURL)
+    await context.close()
+  },
+  page: async ({ context, sharedPage, stack, ownContext }, use) => {
+    if (ownContext) return use(await context.newPage())
+    sharedPage.page ??= await context.newPage()
+    await use(sharedPage.page)
+    if (sharedPage.page.isClosed()) sharedPage.page = await context.newPage()
+    await cleanUp(context, sharedPage.page, stack.application.address)
   },
   consoleProblems: [
     async ({ page, stack }, use) => {
       const problems: string[] = []
+      let isOpened = false
+      const note = (problem: string): void => {
+        // What the page says that another test left is nothing of this one's.
+        if (isOpened) problems.push(problem)
+      }
+      page.on('framenavigated', () => (isOpened = true))
       page.on('console', (message) => {
-        if (['error', 'warning'].includes(message.type())) problems.push(message.text())
+        if (['error', 'warning'].includes(message.type())) note(message.text())
       })
       // Asked for from the start: asked for only when a key is pressed, it can come too late.
       page.on('filechooser', () => {})
-      page.on('pageerror', (error) => problems.push(error.message))
+      page.on('pageerror', (error) => note(error.message))
       page.on('request', (request) => {
         const url = new URL(request.url())
         const isOurs =
           url.origin === stack.application.address || ['data:', 'blob:'].includes(url.protocol)
-        if (!isOurs) problems.push(`request off the machine: ${request.url()}`)
+        if (!isOurs) note(`request off the machine: ${request.url()}`)
       })
       await use(problems)
+      for (const event of ['framenavigated', 'console', 'filechooser', 'pageerror', 'request'])
+        page.removeAllListeners(event)
       expect(problems).toEqual([])
     },
     { auto: true },
