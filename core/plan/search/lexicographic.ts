@@ -7,6 +7,7 @@ import {
   EncodeUses,
   noUse,
   plus,
+  type ShapeTable,
   solutionOfEncodes,
 } from './planState'
 
@@ -402,19 +403,31 @@ function bitratesToTry(
   if (!table || table.accepted.length === 0) return tried
   const { scoreUnits, uploadKbps, accepted } = table
   const spare = uses.problem.uploadKbps - state.total.uploadKbps + (uploadKbps[present] ?? 0)
-  let last = accepted.length - 1
-  while (last >= 0 && uploadKbps[accepted[last]!]! > spare) last -= 1
-  const highest = accepted[last] ?? -1
-  const candidates = [
-    ...[present, accepted[0]!, highest, present - 1, present + 1],
-    ...uses.lastBitrates(serves),
-    ...uses.roundBeside(present),
-    ...uses.roundBeside(highest),
-  ]
+  const highest = highestWithin(table, spare)
   // They are few, so that looking through them is quicker than a set.
-  for (const bitrate of candidates)
+  const tryOut = (bitrate: number): void => {
     if ((scoreUnits[bitrate] ?? -1) >= 0 && !tried.includes(bitrate)) tried.push(bitrate)
+  }
+  tryOut(present)
+  tryOut(accepted[0]!)
+  tryOut(highest)
+  tryOut(present - 1)
+  tryOut(present + 1)
+  uses.lastBitrates(serves).forEach(tryOut)
+  uses.roundBeside(present).forEach(tryOut)
+  uses.roundBeside(highest).forEach(tryOut)
   return tried
+}
+
+/** The highest bitrate accepted that takes no more upload than there is; -1 where there is none. The more bits, the more it takes. */
+function highestWithin({ accepted, uploadKbps }: ShapeTable, availableKbps: number): number {
+  let [low, high] = [0, accepted.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (uploadKbps[accepted[middle]!]! > availableKbps) high = middle
+    else low = middle + 1
+  }
+  return accepted[low - 1] ?? -1
 }
 
 /** The last plan's encodes, with what it did not know as in the best plan; null where nothing was planned before. */

@@ -74,7 +74,7 @@ interface ShapeRow {
 }
 
 /** What the members of an encode get and take in one shape, over all bitrates. */
-interface ShapeTable {
+export interface ShapeTable {
   /** -1 where the bitrate is not accepted, not carried or not earned. */
   scoreUnits: Int32Array
   uploadKbps: Int32Array
