@@ -1,5 +1,6 @@
 import type { Preferences } from '../problem/preferences'
 import type { Problem, Shape, Solution } from '../problem/problem'
+import { bitratesToTry } from './bitratesToTry'
 import {
   type Encode,
   encodesOfSolution,
@@ -7,7 +8,6 @@ import {
   EncodeUses,
   noUse,
   plus,
-  type ShapeTable,
   solutionOfEncodes,
 } from './planState'
 
@@ -327,7 +327,7 @@ function forEachChange(
     for (const { device, load } of uses.placesFor(serves, shape)) {
       if (isAboutBitrate && device !== own.device) continue
       if (!isAboutBitrate && !canLessen(aim, before, load, devices[device]!.isProcessor)) continue
-      bitrates ??= bitratesToTry(uses, state, own, shape)
+      bitrates ??= bitratesToTry(uses, state.total, own, shape)
       for (const bitrate of bitrates) {
         const by = { serves, shape, device, bitrate }
         if (aim === 'changedCells') {
@@ -378,7 +378,7 @@ function forEachMerger(uses: EncodeUses, state: State, show: (move: Move) => voi
         if (!accepted.has(own.shape)) continue
         for (const { device } of uses.placesFor(serves, own.shape)) {
           if (device !== first.device && device !== second.device) continue
-          for (const bitrate of bitratesToTry(uses, state, { ...own, serves }, own.shape)) {
+          for (const bitrate of bitratesToTry(uses, state.total, { ...own, serves }, own.shape)) {
             const by = { serves, shape: own.shape, device, bitrate }
             const use = uses.of(by)
             if (use) show({ replaced: [a, b], by, use })
@@ -386,48 +386,6 @@ function forEachMerger(uses: EncodeUses, state: State, show: (move: Move) => voi
         }
       }
     }
-}
-
-/**
- * The bitrates worth trying for an encode in a shape: the present one, those of the last plan, the
- * lowest and the highest that there is room for, and round ones beside these and beside the present one.
- */
-function bitratesToTry(
-  uses: EncodeUses,
-  state: State,
-  { serves, bitrate: present }: Encode,
-  shape: number,
-): number[] {
-  const table = uses.tableFor(serves, shape)
-  const tried: number[] = []
-  if (!table || table.accepted.length === 0) return tried
-  const { scoreUnits, uploadKbps, accepted } = table
-  const spare = uses.problem.uploadKbps - state.total.uploadKbps + (uploadKbps[present] ?? 0)
-  const highest = highestWithin(table, spare)
-  // They are few, so that looking through them is quicker than a set.
-  const tryOut = (bitrate: number): void => {
-    if ((scoreUnits[bitrate] ?? -1) >= 0 && !tried.includes(bitrate)) tried.push(bitrate)
-  }
-  tryOut(present)
-  tryOut(accepted[0]!)
-  tryOut(highest)
-  tryOut(present - 1)
-  tryOut(present + 1)
-  uses.lastBitrates(serves).forEach(tryOut)
-  uses.roundBeside(present).forEach(tryOut)
-  uses.roundBeside(highest).forEach(tryOut)
-  return tried
-}
-
-/** The highest bitrate accepted that takes no more upload than there is; -1 where there is none. The more bits, the more it takes. */
-function highestWithin({ accepted, uploadKbps }: ShapeTable, availableKbps: number): number {
-  let [low, high] = [0, accepted.length]
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (uploadKbps[accepted[middle]!]! > availableKbps) high = middle
-    else low = middle + 1
-  }
-  return accepted[low - 1] ?? -1
 }
 
 /** The last plan's encodes, with what it did not know as in the best plan; null where nothing was planned before. */

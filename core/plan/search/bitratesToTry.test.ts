@@ -1,0 +1,41 @@
+import { expect, it } from 'vitest'
+import fc from 'fast-check'
+import { noPreferences } from '../problem/preferences'
+import { showProblem } from '../problem/showProblem'
+import { check } from '../tests/propertyRuns'
+import { wildShow } from '../tests/wildShows'
+import { bitratesToTry } from './bitratesToTry'
+import { EncodeUses } from './planState'
+
+const shows = fc
+  .tuple(fc.integer({ min: 1, max: 1_000_000 }), fc.integer({ min: 1, max: 4 }))
+  .map(([seed, destinations]) => wildShow(seed, destinations))
+
+it('the bitrates worth trying are accepted, with the highest that there is room for, and none twice', () => {
+  let compared = 0
+  check(shows, 40, (show) => {
+    const { problem } = showProblem(show)
+    const uses = new EncodeUses(problem, noPreferences)
+    for (const [demand, { direct }] of problem.demands.entries()) {
+      const serves = [{ demand, relay: null }]
+      for (const shape of direct ? uses.shapesFor(serves).slice(0, 12) : []) {
+        const table = uses.tableFor(serves, shape)
+        const lowest = table?.accepted[0]
+        if (!table || lowest === undefined) continue
+        for (const shareLeft of [0, 0.3, 1]) {
+          const spareKbps = problem.uploadKbps * shareLeft
+          const plan = { uploadKbps: problem.uploadKbps - spareKbps + table.uploadKbps[lowest]! }
+          const encode = { serves, shape, device: 0, bitrate: lowest }
+          const tried = bitratesToTry(uses, plan, encode, shape)
+          expect(new Set(tried).size).toBe(tried.length)
+          for (const bitrate of tried) expect(table.accepted).toContain(bitrate)
+          const withinSpare = table.accepted.filter((at) => table.uploadKbps[at]! <= spareKbps)
+          if (withinSpare.length === 0) continue
+          compared += 1
+          expect(tried).toContain(withinSpare.at(-1))
+        }
+      }
+    }
+  })
+  expect(compared).toBeGreaterThan(200)
+})
