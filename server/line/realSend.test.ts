@@ -112,6 +112,8 @@ interface Host {
   remove(): void
 }
 
+let hostsMade = 0
+
 /** Null where this machine lets a test make none (it needs root, iproute2 and the queue). */
 async function makeHost(): Promise<Host | null> {
   // Whoever reads from us ends with us, and with it the network that it alone is in.
@@ -123,9 +125,13 @@ async function makeHost(): Promise<Host | null> {
     'nsenter',
     [`--net=/proc/${holder.pid}/ns/net`, program, ...args],
   ]
-  // Two runs beside each other have links and addresses of their own.
-  const [address, theirs] = [1, 2].map((last) => `10.213.${process.pid % 256}.${last}`)
-  const [here, there] = [`gma${process.pid}`, `gmb${process.pid}`]
+  // Two runs beside each other have links and addresses of their own, and so has each that is tried again.
+  hostsMade += 1
+  const [address, theirs] = [1, 2].map(
+    (last) => `10.213.${process.pid % 256}.${4 * (hostsMade % 60) + last}`,
+  )
+  const own = `${process.pid}-${hostsMade}`
+  const [here, there] = [`gma${own}`, `gmb${own}`]
   const queue = (action: 'add' | 'change', kbps: number) =>
     run(
       ...as(
@@ -142,9 +148,9 @@ async function makeHost(): Promise<Host | null> {
     ])
     if (!isMade) return null
     await ip('link', 'add', here, 'type', 'veth', 'peer', 'name', there, 'netns', `${holder.pid}`)
-    await ip('addr', 'add', `${address}/24`, 'dev', here)
+    await ip('addr', 'add', `${address}/30`, 'dev', here)
     await ip('link', 'set', here, 'up')
-    await run(...as('ip', 'addr', 'add', `${theirs}/24`, 'dev', there))
+    await run(...as('ip', 'addr', 'add', `${theirs}/30`, 'dev', there))
     await run(...as('ip', 'link', 'set', there, 'up'))
     await queue('add', lineKbps)
     return { address: address!, as, remove, setQueue: (kbps) => queue('change', kbps) }
@@ -221,16 +227,23 @@ function expectAlike(real: readonly Wait[], share: number, stepped: Dip = dip): 
   }
 }
 
-describe.concurrent('a real send on a line that is stepped down and up again waits and catches up as the simulation says, within 15 %', () => {
-  it('over loopback, through the pacer', async () => {
-    expectAlike(await waitsThroughPacer(), 1)
-  }, 120_000)
+/** A busy machine is late with what it sends and hears; what the simulation has wrong is wrong every time. */
+const inRealTime = { timeout: 120_000, retry: 2 }
 
-  it('from a host of its own over a link with a rate-limited queue', async ({ skip }) => {
-    const host = await makeHost()
-    if (!host) return skip('needs root, ip and tc')
-    const { waits, stepped } = await waitsOverLink(host)
-    host.remove()
-    expectAlike(waits, payloadShare, stepped)
-  }, 120_000)
+describe.concurrent('a real send on a line that is stepped down and up again waits and catches up as the simulation says, within 15 %', () => {
+  it('over loopback, through the pacer', inRealTime, async () => {
+    expectAlike(await waitsThroughPacer(), 1)
+  })
+
+  it(
+    'from a host of its own over a link with a rate-limited queue',
+    inRealTime,
+    async ({ skip }) => {
+      const host = await makeHost()
+      if (!host) return skip('needs root, ip and tc')
+      const { waits, stepped } = await waitsOverLink(host)
+      host.remove()
+      expectAlike(waits, payloadShare, stepped)
+    },
+  )
 })
