@@ -73,7 +73,14 @@ async function perform(check: Check): Promise<Counts> {
   }
 }
 
-const lastLines = (output: string): string => output.trimEnd().split('\n').slice(-8).join('\n')
+/** The end of what passed, after whatever had to be tried again for it. */
+function lastLines(output: string): string {
+  const lines = output.trimEnd().split('\n')
+  return [
+    ...lines.slice(0, -8).filter((line) => /\(retry x\d/.test(line)),
+    ...lines.slice(-8),
+  ].join('\n')
+}
 
 /** One after the other. */
 async function inTurn(checks: readonly Check[]): Promise<Counts[]> {

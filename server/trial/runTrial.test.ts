@@ -34,30 +34,37 @@ function showOverWhip(): Show {
   }
 }
 
-it('sends over WHIP what was planned, counts what crosses, and looks at what arrived', async () => {
-  const { processes, sends } = await runTrial({
-    ...{ showId: 'trial', show: showOverWhip(), installation: 'here', seconds: 9 },
-    ...{ line: null, ownHost: null, clips: { landscape: null, vertical: null } },
-    pieces: () => {
-      throw new Error('Nothing is shown but test pictures.')
-    },
-    ...{ signal: new AbortController().signal, report: () => {} },
-  })
-  expect(processes.map(({ problem }) => problem)).toEqual([''])
-  const [{ speed }, send] = [processes[0]!, sends[0]!]
-  // A busy computer makes less of it in time, and less arrives then.
-  expect(speed).toBeGreaterThan(0.3)
-  expect(speed).toBeLessThanOrEqual(1)
-  expect(send).toMatchObject({
-    ...{ name: 'Fernhill', plannedWords: '180p24', longestKeyframeSpacingSeconds: 1 },
-    ...{ arrivedWords: expect.stringMatching(/^320×180, h264 High/), droppedSeconds: 0 },
-  })
-  expect(send.findings.filter(({ kind }) => kind === 'breach')).toEqual([])
-  // By the listener's clock: a busy computer is late.
-  expect(send.arrivedFramesPerSecond).toBeGreaterThan(24 * speed! * 0.85)
-  expect(send.arrivedFramesPerSecond).toBeLessThanOrEqual(24.1)
-  // What has crossed and is not read yet counts as well: on a busy computer that is a second of seven.
-  expect(send.wireBytes! / send.computedWireBytes!).toBeGreaterThan(0.8)
-  expect(send.wireBytes! / send.computedWireBytes!).toBeLessThan(1.25)
-  expect(send.picture?.ssim).toBeGreaterThan(0.8)
-}, 60_000)
+/** A busy machine may not have connected while it sends; what is wrong is wrong every time. */
+const inRealTime = { timeout: 90_000, retry: 2 }
+
+it(
+  'sends over WHIP what was planned, counts what crosses, and looks at what arrived',
+  inRealTime,
+  async () => {
+    const { processes, sends } = await runTrial({
+      ...{ showId: 'trial', show: showOverWhip(), installation: 'here', seconds: 9 },
+      ...{ line: null, ownHost: null, clips: { landscape: null, vertical: null } },
+      pieces: () => {
+        throw new Error('Nothing is shown but test pictures.')
+      },
+      ...{ signal: new AbortController().signal, report: () => {} },
+    })
+    expect(processes.map(({ problem }) => problem)).toEqual([''])
+    const [{ speed }, send] = [processes[0]!, sends[0]!]
+    // A busy computer makes less of it in time, and less arrives then.
+    expect(speed).toBeGreaterThan(0.3)
+    expect(speed).toBeLessThanOrEqual(1)
+    expect(send).toMatchObject({
+      ...{ name: 'Fernhill', plannedWords: '180p24', longestKeyframeSpacingSeconds: 1 },
+      ...{ arrivedWords: expect.stringMatching(/^320×180, h264 High/), droppedSeconds: 0 },
+    })
+    expect(send.findings.filter(({ kind }) => kind === 'breach')).toEqual([])
+    // By the listener's clock: a busy computer is late.
+    expect(send.arrivedFramesPerSecond).toBeGreaterThan(24 * speed! * 0.85)
+    expect(send.arrivedFramesPerSecond).toBeLessThanOrEqual(24.1)
+    // What has crossed and is not read yet counts as well: on a busy computer that is a second of seven.
+    expect(send.wireBytes! / send.computedWireBytes!).toBeGreaterThan(0.8)
+    expect(send.wireBytes! / send.computedWireBytes!).toBeLessThan(1.25)
+    expect(send.picture?.ssim).toBeGreaterThan(0.8)
+  },
+)

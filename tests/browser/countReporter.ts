@@ -4,18 +4,20 @@ import type { FullResult, Reporter, Suite, TestCase } from '@playwright/test/rep
 
 const linesOfAnError = 12
 
+const outcomes = { flaky: 'Passed when it was tried again', unexpected: 'Failed' } as const
+
 /** The first lines of what each try of a test failed on. */
-function failureInWords(test: TestCase): string {
+function failureInWords(test: TestCase, outcome: string): string {
   const errors = test.results.flatMap(({ errors }) => errors)
   const words = errors.map(({ message = 'no message' }) =>
     stripVTControlCharacters(message).split('\n').slice(0, linesOfAnError).join('\n'),
   )
-  return [`Failed: ${test.titlePath().join(' › ')}`, ...words].join('\n')
+  return [`${outcome}: ${test.titlePath().join(' › ')}`, ...words].join('\n')
 }
 
 /**
  * Leaves the counts where the script that runs everything reads them, and says last of all on what tests
- * failed: of a long output often only the end is kept.
+ * failed, or had to be tried again: of a long output often only the end is kept.
  */
 export default class CountReporter implements Reporter {
   private suite: Suite | undefined
@@ -25,15 +27,16 @@ export default class CountReporter implements Reporter {
   }
 
   onEnd(_result: FullResult): void {
-    for (const test of this.suite?.allTests() ?? [])
-      if (test.outcome() === 'unexpected') process.stdout.write(`\n${failureInWords(test)}\n`)
+    // What failed for good stands last.
+    for (const outcome of ['flaky', 'unexpected'] as const)
+      for (const test of this.suite?.allTests() ?? [])
+        if (test.outcome() === outcome)
+          process.stdout.write(`\n${failureInWords(test, outcomes[outcome])}\n`)
     const file = process.env.GREEN_MANTLE_TEST_COUNTS
     if (!file || !this.suite) return
-    const outcomes = this.suite.allTests().map((test) => test.outcome())
-    const passed = outcomes.filter(
-      (outcome) => outcome === 'expected' || outcome === 'flaky',
-    ).length
-    const skipped = outcomes.filter((outcome) => outcome === 'skipped').length
-    writeFileSync(file, JSON.stringify({ passed, failed: outcomes.length - passed - skipped }))
+    const all = this.suite.allTests().map((test) => test.outcome())
+    const passed = all.filter((outcome) => outcome === 'expected' || outcome === 'flaky').length
+    const skipped = all.filter((outcome) => outcome === 'skipped').length
+    writeFileSync(file, JSON.stringify({ passed, failed: all.length - passed - skipped }))
   }
 }

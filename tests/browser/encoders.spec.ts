@@ -1,6 +1,8 @@
 import { execFileSync } from 'node:child_process'
 import { plannedDemoShow } from '@green-mantle/demo'
-import { expect, expectAccessible, storeShow, test, untilSaved } from './fixtures'
+import { expect, expectAccessible, inRealTime, storeShow, test, untilSaved } from './fixtures'
+
+test.describe.configure(inRealTime)
 
 test('this computer is measured until it is stopped, and what is known is used in the show', async ({
   page,

@@ -230,6 +230,12 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
 })
 export { expect }
 
+/**
+ * For tests of what is sent and heard in real time: a busy machine is late with it, so that they are
+ * tried again. What is wrong is wrong every time.
+ */
+export const inRealTime = { retries: 2 } as const
+
 export const step = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name })
 

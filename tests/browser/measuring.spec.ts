@@ -1,7 +1,9 @@
 import { lineOf } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import { tabTo } from './canvasHands'
-import { expect, expectAccessible, storeShow, test, untilSaved } from './fixtures'
+import { expect, expectAccessible, inRealTime, storeShow, test, untilSaved } from './fixtures'
+
+test.describe.configure(inRealTime)
 
 test.use({ opensOn: 'line' })
 

@@ -4,10 +4,12 @@ import { type AddressInfo, createServer, type Server } from 'node:net'
 import type { Page } from '@playwright/test'
 import { localAddresses } from '../../server/listeners/localNetwork'
 import { takeRtmp } from '../../server/listeners/rtmpConnection'
-import { expect, expectAccessible, storeShow, test } from './fixtures'
+import { expect, expectAccessible, inRealTime, storeShow, test } from './fixtures'
 import { smallShow as small } from './smallShow'
 import { demoShow } from '@green-mantle/demo'
 import type { Show } from '@green-mantle/core/show'
+
+test.describe.configure(inRealTime)
 
 /** The small show with one more place, which is reached over SRT. */
 const withSrt: Show = {
