@@ -3,6 +3,7 @@ import { once } from 'node:events'
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { Arrival } from '@green-mantle/core/arrival'
+import { inRealTime } from '../inRealTime'
 import { flvArrival } from '../listeners/flvArrival'
 import { takeRtmp } from '../listeners/rtmpConnection'
 import { ownHostRelay, type OwnHostRelay } from './ownHostRelay'
@@ -55,7 +56,7 @@ const send = (
     'exit',
   )
 
-describe('a host of one’s own', () => {
+describe('a host of one’s own', inRealTime, () => {
   it('gets what is sent, and a listener here hears the same, several at once', async () => {
     const [host, listener] = [await ingest(), await ingest()]
     const relay = await relayTo(host, listener)

@@ -15,6 +15,7 @@ import {
 import { inSteps, newTrace } from '@green-mantle/core/simulation'
 import type { PracticeSecond } from '@green-mantle/core/network'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { inRealTime } from '../inRealTime'
 import { flvArrival } from '../listeners/flvArrival'
 import { takeRtmp } from '../listeners/rtmpConnection'
 import { pacedProxy } from './pacedProxy'
@@ -227,17 +228,14 @@ function expectAlike(real: readonly Wait[], share: number, stepped: Dip = dip): 
   }
 }
 
-/** A busy machine is late with what it sends and hears; what the simulation has wrong is wrong every time. */
-const inRealTime = { timeout: 120_000, retry: 2 }
-
 describe.concurrent('a real send on a line that is stepped down and up again waits and catches up as the simulation says, within 15 %', () => {
-  it('over loopback, through the pacer', inRealTime, async () => {
+  it('over loopback, through the pacer', { ...inRealTime, timeout: 120_000 }, async () => {
     expectAlike(await waitsThroughPacer(), 1)
   })
 
   it(
     'from a host of its own over a link with a rate-limited queue',
-    inRealTime,
+    { ...inRealTime, timeout: 120_000 },
     async ({ skip }) => {
       const host = await makeHost()
       if (!host) return skip('needs root, ip and tc')

@@ -4,6 +4,7 @@ import { type AddressInfo, connect, createServer, type Server } from 'node:net'
 import { setTimeout as pause } from 'node:timers/promises'
 import { type ArrivalReport, reportOf } from '@green-mantle/core/arrival'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { inRealTime } from '../inRealTime'
 import { flvArrival } from './flvArrival'
 import { takeRtmp } from './rtmpConnection'
 
@@ -43,7 +44,7 @@ const sendTo = (key: string, args: readonly string[] = []): Promise<string> => {
   return once(ffmpeg, 'exit').then(() => said)
 }
 
-describe('a send over RTMP', () => {
+describe('a send over RTMP', inRealTime, () => {
   it('is heard as it was made, by a real encoder', async () => {
     await sendTo('the-key')
     const one = heard.at(-1)!

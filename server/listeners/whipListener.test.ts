@@ -5,6 +5,7 @@ import { type SentFrame, wireBytesOfFrames } from '@green-mantle/core/network'
 import Flv from 'node-media-server/src/protocol/flv.js'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { MediaStreamTrack, RTCPeerConnection } from 'werift'
+import { inRealTime } from '../inRealTime'
 import { ownPrograms } from '../programs/programsForTests'
 import type { Publisher } from '../sender/publisher'
 import { publishOverWhip } from '../sender/whipPublisher'
@@ -96,7 +97,7 @@ const post = (address: string, body: string, headers: Record<string, string> = {
     headers: { 'content-type': 'application/sdp', authorization: 'Bearer right', ...headers },
   })
 
-describe('a listener over WHIP', () => {
+describe('a listener over WHIP', inRealTime, () => {
   it('hears what is sent as it was made, tells at once that it hangs up, and takes the next', async () => {
     const told: string[] = []
     const { listener, address } = await listen({
@@ -202,7 +203,7 @@ describe('a listener over WHIP', () => {
   }, 60_000)
 })
 
-describe('an offer that cannot be taken', () => {
+describe('an offer that cannot be taken', inRealTime, () => {
   it('is answered with the reason, whatever is wrong with it', async () => {
     const { listener, address } = await listen()
     expect(await refusalOf(address, 'wrong')).toMatch(/does not take the key/)

@@ -13,6 +13,7 @@ import {
   standInFor,
   standInOf,
 } from '../standIns/platforms'
+import { inRealTime } from '../inRealTime'
 import { ownPrograms } from '../programs/programsForTests'
 import { Sender } from './sender'
 
@@ -118,7 +119,7 @@ const within = { timeout: 15_000, interval: 100 }
 const toldOf = <Kind extends Happening['kind']>(told: readonly Happening[], kind: Kind) =>
   told.filter((each) => each.kind === kind) as Extract<Happening, { kind: Kind }>[]
 
-describe('the sender', () => {
+describe('the sender', inRealTime, () => {
   it('sends each encode where it is asked to, comes back where one hangs up, and leaves the others alone', async () => {
     const { sender, told, sendOf } = await begin(smallShow())
     expect((await sendOf('one')).stage).toBe('ready')

@@ -1,5 +1,6 @@
 import { newDestination, newShow, type Show } from '@green-mantle/core/show'
 import { afterAll, expect, it } from 'vitest'
+import { inRealTime } from '../inRealTime'
 import { endAllListening } from '../listeners/listening'
 import { runTrial } from './runTrial'
 
@@ -34,12 +35,9 @@ function showOverWhip(): Show {
   }
 }
 
-/** A busy machine may not have connected while it sends; what is wrong is wrong every time. */
-const inRealTime = { timeout: 90_000, retry: 2 }
-
 it(
   'sends over WHIP what was planned, counts what crosses, and looks at what arrived',
-  inRealTime,
+  { ...inRealTime, timeout: 90_000 },
   async () => {
     const { processes, sends } = await runTrial({
       ...{ showId: 'trial', show: showOverWhip(), installation: 'here', seconds: 9 },
