@@ -1,4 +1,4 @@
-import { type KnapsackSolver } from './bitrateKnapsack'
+import type { KnapsackSolver } from './bitrateKnapsack'
 import { bestRestOf, countedUses, countingOf, wholeBudget } from './bestRest'
 import { addUse, isWithin } from './columnUse'
 import type { Bound } from './lagrangianBound'
