@@ -117,7 +117,11 @@ describe('a listener over WHIP', inRealTime, () => {
     expect(report.picture!.framesPerSecond).toBeCloseTo(framesPerSecond, 1)
     expect(report.sound).toMatchObject({ codec: 'opus', sampleRateHz: 48_000, channels: 2 })
     // Laid together by what the sender says of its clock; a frame is known to be whole when the next begins.
-    expect(Math.abs(report.soundLateSeconds!)).toBeLessThan(0.25)
+    // On a busy machine the sound's encoder may have to catch up first.
+    await vi.waitFor(() => {
+      const { soundLateSeconds } = reportOf(listener.arrival(), clock())!
+      expect(Math.abs(soundLateSeconds!)).toBeLessThan(0.25)
+    }, within)
 
     // A second one is refused, and the first goes on.
     expect(await refusalOf(address, 'right')).toMatch(/another program sends there/)
