@@ -1,5 +1,5 @@
 /**
- * For tests of what is sent and heard in real time: a busy machine is late with it, so that they are
- * tried again. What is wrong is wrong every time.
+ * For a test that was seen to fail because a busy machine was late with what it sends in real time: it
+ * is tried again. What is wrong is wrong every time.
  */
 export const inRealTime = { retry: 2 } as const

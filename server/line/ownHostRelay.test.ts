@@ -3,7 +3,6 @@ import { once } from 'node:events'
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { Arrival } from '@green-mantle/core/arrival'
-import { inRealTime } from '../inRealTime'
 import { flvArrival } from '../listeners/flvArrival'
 import { takeRtmp } from '../listeners/rtmpConnection'
 import { ownHostRelay, type OwnHostRelay } from './ownHostRelay'
@@ -56,7 +55,7 @@ const send = (
     'exit',
   )
 
-describe('a host of one’s own', inRealTime, () => {
+describe('a host of one’s own', () => {
   it('gets what is sent, and a listener here hears the same, several at once', async () => {
     const [host, listener] = [await ingest(), await ingest()]
     const relay = await relayTo(host, listener)

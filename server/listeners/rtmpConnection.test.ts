@@ -4,7 +4,6 @@ import { type AddressInfo, connect, createServer, type Server } from 'node:net'
 import { setTimeout as pause } from 'node:timers/promises'
 import { type ArrivalReport, reportOf } from '@green-mantle/core/arrival'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { inRealTime } from '../inRealTime'
 import { flvArrival } from './flvArrival'
 import { takeRtmp } from './rtmpConnection'
 
@@ -44,7 +43,7 @@ const sendTo = (key: string, args: readonly string[] = []): Promise<string> => {
   return once(ffmpeg, 'exit').then(() => said)
 }
 
-describe('a send over RTMP', inRealTime, () => {
+describe('a send over RTMP', () => {
   it('is heard as it was made, by a real encoder', async () => {
     await sendTo('the-key')
     const one = heard.at(-1)!

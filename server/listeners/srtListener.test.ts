@@ -7,7 +7,6 @@ import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { inRealTime } from '../inRealTime'
 import type { DatagramListener } from './datagramListener'
 import { srtHandshakeOf, srtRefusalOf } from './srtHandshake'
 import { listenSrt, type SrtListenerOptions } from './srtListener'
@@ -57,7 +56,7 @@ function induction(): Buffer {
   return handshake
 }
 
-describe('a listener over SRT', inRealTime, () => {
+describe('a listener over SRT', () => {
   it('takes the stream ID that it waits for, counts what crosses, and takes the next after a hang-up', async () => {
     const told: string[] = []
     const listener = await listen({

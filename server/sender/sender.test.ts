@@ -119,7 +119,7 @@ const within = { timeout: 15_000, interval: 100 }
 const toldOf = <Kind extends Happening['kind']>(told: readonly Happening[], kind: Kind) =>
   told.filter((each) => each.kind === kind) as Extract<Happening, { kind: Kind }>[]
 
-describe('the sender', inRealTime, () => {
+describe('the sender', () => {
   it('sends each encode where it is asked to, comes back where one hangs up, and leaves the others alone', async () => {
     const { sender, told, sendOf } = await begin(smallShow())
     expect((await sendOf('one')).stage).toBe('ready')
@@ -260,6 +260,7 @@ describe('the sender', inRealTime, () => {
 
   it.each(['srt', 'whip'] as const)(
     'sends over %s too, with Opus, its key in no list of processes, and comes back after a hang-up',
+    { ...inRealTime, timeout: 60_000 },
     async (protocol) => {
       const show = smallShow()
       const [one] = show.destinations
@@ -303,7 +304,6 @@ describe('the sender', inRealTime, () => {
         within,
       )
     },
-    60_000,
   )
 
   it.each([

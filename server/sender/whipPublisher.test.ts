@@ -2,7 +2,6 @@ import { createServer, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it } from 'vitest'
-import { inRealTime } from '../inRealTime'
 import { ownPrograms } from '../programs/programsForTests'
 import { publishOverWhip } from './whipPublisher'
 
@@ -51,7 +50,7 @@ const nobodysAnswer = [
   '',
 ].join('\r\n')
 
-describe('an ingest over WHIP', inRealTime, () => {
+describe('an ingest over WHIP', () => {
   it.each([
     [401, /does not take the key/],
     [403, /does not take the key/],

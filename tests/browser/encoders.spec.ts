@@ -1,8 +1,6 @@
 import { execFileSync } from 'node:child_process'
 import { plannedDemoShow } from '@green-mantle/demo'
-import { expect, expectAccessible, inRealTime, storeShow, test, untilSaved } from './fixtures'
-
-test.describe.configure(inRealTime)
+import { expect, expectAccessible, storeShow, test, untilSaved } from './fixtures'
 
 test('this computer is measured until it is stopped, and what is known is used in the show', async ({
   page,

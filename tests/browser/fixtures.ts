@@ -231,8 +231,8 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
 export { expect }
 
 /**
- * For tests of what is sent and heard in real time: a busy machine is late with it, so that they are
- * tried again. What is wrong is wrong every time.
+ * For a test that was seen to fail because a busy machine was late with what it sends in real time: it
+ * is tried again. What is wrong is wrong every time.
  */
 export const inRealTime = { retries: 2 } as const
 

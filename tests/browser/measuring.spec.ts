@@ -1,9 +1,7 @@
 import { lineOf } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import { tabTo } from './canvasHands'
-import { expect, expectAccessible, inRealTime, storeShow, test, untilSaved } from './fixtures'
-
-test.describe.configure(inRealTime)
+import { expect, expectAccessible, storeShow, test, untilSaved } from './fixtures'
 
 test.use({ opensOn: 'line' })
 

@@ -7,7 +7,6 @@ import { connect } from '../../server/database/connection'
 import {
   expect,
   expectAccessible,
-  inRealTime,
   killAndStartAgain,
   type Stack,
   startStack,
@@ -16,8 +15,6 @@ import {
   test,
 } from './fixtures'
 import { smallShow } from './smallShow'
-
-test.describe.configure(inRealTime)
 
 const demoRecording = demoShow.recordings[0] as Show['recordings'][number]
 

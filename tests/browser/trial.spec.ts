@@ -9,8 +9,6 @@ import { smallShow as small } from './smallShow'
 import { demoShow } from '@green-mantle/demo'
 import type { Show } from '@green-mantle/core/show'
 
-test.describe.configure(inRealTime)
-
 /** The small show with one more place, which is reached over SRT. */
 const withSrt: Show = {
   ...small,
@@ -47,73 +45,79 @@ async function ownHost(): Promise<{ address: string; taken: Set<string>; server:
   return { address: `rtmp://127.0.0.1:${port}/den`, taken, server }
 }
 
-test('the plan is tried for real, to a host of one’s own: the computer keeps up, and all is sent as planned', async ({
-  page,
-  stack,
-}) => {
-  test.setTimeout(180_000)
-  const id = await openTrial(page, stack.application.address, withSrt)
-  await expect(page.getByRole('heading', { name: 'Not tried yet' })).toBeVisible()
-  await page.getByLabel('For', { exact: true }).selectOption({ label: '15 s' })
-  await page.getByLabel('Sent', { exact: true }).selectOption({ label: 'to a host of your own' })
-  const begin = page.getByRole('button', { name: /^Try it/ })
-  await expect(begin).toBeDisabled()
-  const host = await ownHost()
-  const address = page.getByLabel('Its RTMP address')
-  await address.fill('den.example')
-  await expect(page.getByText('this is no address')).toBeVisible()
-  await address.fill(host.address)
-  await address.press('Enter')
-  await begin.click()
-  await expect(page.getByRole('progressbar')).toBeVisible()
-  // A second trial at once would slow both.
-  const second = await fetch(`${stack.application.address}/api/shows/${id}/trial`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({
-      ...{ seconds: 15, line: null },
-      clips: { landscape: null, vertical: null },
-    }),
-  })
-  expect(second.status).toBe(409)
-  const arrived = page.getByRole('region', { name: 'What arrived' })
-  await expect(arrived).toBeVisible({ timeout: 90_000 })
-  await expect(page.getByText(`over the real line to ${new URL(host.address).host}`)).toBeVisible()
-  expect([...host.taken].map((name) => name.split('/')[0])).toEqual(['den', 'den'])
-  host.server.close()
-  await expect(arrived).toContainText('640×360, h264 High')
-  await expect(arrived).toContainText('360×640, h264 High')
-  await expect(page.getByRole('region', { name: 'What the computer did' })).toContainText('×')
-  await expectAccessible(page)
-  // Kept beside the show, and out of date once the plan is another.
-  await page.reload()
-  await expect(arrived).toBeVisible()
-  await expect(page.getByText('The plan has changed since it was tried.')).toBeHidden()
-  const { body } = await fetch(`${stack.application.address}/api/shows/${id}/trial`)
-    .then((response) => response.json())
-    .then((answer) => ({ body: answer as { result: { sends: Record<string, number>[] } } }))
-  expect(body.result.sends).toHaveLength(3)
-  for (const send of body.result.sends) {
-    // Bytes that crossed against what they were computed to be for the frames that came; over SRT frames
-    // are listed after they crossed, on a busy computer by a second of fifteen.
-    const isOverSrt = send.key!.toString().startsWith('relayhouse')
-    expect(Math.abs(send.wireBytes! / send.computedWireBytes! - 1)).toBeLessThan(
-      isOverSrt ? 0.2 : 0.02,
+test.describe('in real time', () => {
+  test.describe.configure(inRealTime)
+
+  test('the plan is tried for real, to a host of one’s own: the computer keeps up, and all is sent as planned', async ({
+    page,
+    stack,
+  }) => {
+    test.setTimeout(180_000)
+    const id = await openTrial(page, stack.application.address, withSrt)
+    await expect(page.getByRole('heading', { name: 'Not tried yet' })).toBeVisible()
+    await page.getByLabel('For', { exact: true }).selectOption({ label: '15 s' })
+    await page.getByLabel('Sent', { exact: true }).selectOption({ label: 'to a host of your own' })
+    const begin = page.getByRole('button', { name: /^Try it/ })
+    await expect(begin).toBeDisabled()
+    const host = await ownHost()
+    const address = page.getByLabel('Its RTMP address')
+    await address.fill('den.example')
+    await expect(page.getByText('this is no address')).toBeVisible()
+    await address.fill(host.address)
+    await address.press('Enter')
+    await begin.click()
+    await expect(page.getByRole('progressbar')).toBeVisible()
+    // A second trial at once would slow both.
+    const second = await fetch(`${stack.application.address}/api/shows/${id}/trial`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        ...{ seconds: 15, line: null },
+        clips: { landscape: null, vertical: null },
+      }),
+    })
+    expect(second.status).toBe(409)
+    const arrived = page.getByRole('region', { name: 'What arrived' })
+    await expect(arrived).toBeVisible({ timeout: 90_000 })
+    await expect(
+      page.getByText(`over the real line to ${new URL(host.address).host}`),
+    ).toBeVisible()
+    expect([...host.taken].map((name) => name.split('/')[0])).toEqual(['den', 'den'])
+    host.server.close()
+    await expect(arrived).toContainText('640×360, h264 High')
+    await expect(arrived).toContainText('360×640, h264 High')
+    await expect(page.getByRole('region', { name: 'What the computer did' })).toContainText('×')
+    await expectAccessible(page)
+    // Kept beside the show, and out of date once the plan is another.
+    await page.reload()
+    await expect(arrived).toBeVisible()
+    await expect(page.getByText('The plan has changed since it was tried.')).toBeHidden()
+    const { body } = await fetch(`${stack.application.address}/api/shows/${id}/trial`)
+      .then((response) => response.json())
+      .then((answer) => ({ body: answer as { result: { sends: Record<string, number>[] } } }))
+    expect(body.result.sends).toHaveLength(3)
+    for (const send of body.result.sends) {
+      // Bytes that crossed against what they were computed to be for the frames that came; over SRT frames
+      // are listed after they crossed, on a busy computer by a second of fifteen.
+      const isOverSrt = send.key!.toString().startsWith('relayhouse')
+      expect(Math.abs(send.wireBytes! / send.computedWireBytes! - 1)).toBeLessThan(
+        isOverSrt ? 0.2 : 0.02,
+      )
+      expect(send.arrivedKbps! / send.plannedKbps!).toBeGreaterThan(0.7)
+      // Held against what was sent: damaged by the codec, and yet the same picture.
+      const { ssim, comparedFrames } = send.picture as unknown as Record<string, number>
+      expect(ssim).toBeGreaterThan(0.5)
+      expect(ssim).toBeLessThan(1)
+      expect(comparedFrames).toBeGreaterThanOrEqual(10)
+      // With nothing on the way that holds it back, nothing of it waits or is lost.
+      expect(send.droppedSeconds).toBe(0)
+      expect(send.longestWaitSeconds).toBeLessThan(1.5)
+    }
+    // Nothing of it goes on.
+    expect(execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })).not.toMatch(
+      new RegExp(`ffmpeg.*green-mantle-trial-`),
     )
-    expect(send.arrivedKbps! / send.plannedKbps!).toBeGreaterThan(0.7)
-    // Held against what was sent: damaged by the codec, and yet the same picture.
-    const { ssim, comparedFrames } = send.picture as unknown as Record<string, number>
-    expect(ssim).toBeGreaterThan(0.5)
-    expect(ssim).toBeLessThan(1)
-    expect(comparedFrames).toBeGreaterThanOrEqual(10)
-    // With nothing on the way that holds it back, nothing of it waits or is lost.
-    expect(send.droppedSeconds).toBe(0)
-    expect(send.longestWaitSeconds).toBeLessThan(1.5)
-  }
-  // Nothing of it goes on.
-  expect(execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })).not.toMatch(
-    new RegExp(`ffmpeg.*green-mantle-trial-`),
-  )
+  })
 })
 
 test('a person’s own encoder is heard, right and wrong, by mouse and by keyboard', async ({

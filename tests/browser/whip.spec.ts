@@ -5,10 +5,8 @@ import type { AddressInfo } from 'node:net'
 import type { Show } from '@green-mantle/core/show'
 import Flv from 'node-media-server/src/protocol/flv.js'
 import { publishOverWhip } from '../../server/sender/whipPublisher'
-import { expect, expectAccessible, inRealTime, storeShow, test } from './fixtures'
+import { expect, expectAccessible, storeShow, test } from './fixtures'
 import { smallShow } from './smallShow'
-
-test.describe.configure(inRealTime)
 
 /*
  * Against the browser's own WebRTC: an implementation of its own, by others.

@@ -72,6 +72,11 @@ describe('settling bitrates', () => {
     ).toEqual([100, 150])
   })
 
+  it('ends also where the floor is no number', () => {
+    const curves = curvesFrom([{ start: 50, step: 50, gains: [30, 20, 10] }])
+    expect(solveKnapsack(curves, [0, 0], 250, NaN)).toBeNull()
+  })
+
   it('says the same from what it remembers, in whatever order and above whatever floor it is asked', () => {
     const questions = fc.array(
       fc.record({

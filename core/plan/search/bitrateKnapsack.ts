@@ -27,7 +27,8 @@ export function solveKnapsack(
   floor: number,
 ): Settled | null {
   const free = sumAt(curves, chosen, 0)
-  if (free.value < floor) return null
+  // So said, it ends with a floor that is no number, too.
+  if (!(free.value >= floor)) return null
   if (free.wire <= uploadKbps) return { value: free.value, points: pointsAt(curves, chosen, 0) }
   const cheapest = sumAt(curves, chosen, Infinity)
   if (cheapest.wire > uploadKbps) return null

@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { uniformInt } from 'pure-rand/distribution/uniformInt'
 import { mersenne } from 'pure-rand/generator/mersenne'
 import {
@@ -133,6 +134,12 @@ function ladderOf(
     }
   })
 }
+
+/** Wild shows of up to so many destinations. */
+export const wildShows = (mostDestinations: number): fc.Arbitrary<Show> =>
+  fc
+    .tuple(fc.integer({ min: 1, max: 1_000_000 }), fc.integer({ min: 1, max: mostDestinations }))
+    .map(([seed, destinations]) => wildShow(seed, destinations))
 
 /** As many destinations as a show may have, many of them alike. */
 export function crowdedShow(seed: number, destinations: number): Show {
