@@ -79,7 +79,8 @@ export function withEarnings(
         upTo[at] = highest
       }
       before.push({ shape: shapeOf(choice), first, highest: upTo })
-      made.set(choice, { ...choice, earned })
+      const { shape, wireKbps, diskMegabytes } = choice
+      made.set(choice, { shape, first, scores, earned, wireKbps, diskMegabytes })
     }
   }
   return choices.map((choice) => made.get(choice) as Choice)

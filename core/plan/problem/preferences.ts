@@ -36,7 +36,12 @@ export function lastCellsOf(
   const { width, height, framesPerSecond, codec, effort, videoBitrateKbps, encoder } = rendition
   const relay = relayIds.indexOf(destination?.relayId ?? '')
   return {
-    ...{ width, height, framesPerSecond, codec, effort, videoBitrateKbps },
+    width,
+    height,
+    framesPerSecond,
+    codec,
+    effort,
+    videoBitrateKbps,
     device: deviceIds.indexOf(encoder.deviceId),
     relay: relay < 0 ? null : relay,
   }

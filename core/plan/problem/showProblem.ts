@@ -148,7 +148,8 @@ function shapesWithPlaces({ computer: { devices } }: PlannedShow): {
       const byEffort = known.get(key) ?? new Map<string, number[]>()
       known.set(key, byEffort)
       return (effort) => {
-        const indices = byEffort.get(effort) ?? added({ ...picture, effort })
+        const indices =
+          byEffort.get(effort) ?? added({ canvas, width, height, framesPerSecond, codec, effort })
         byEffort.set(effort, indices)
         return indices
       }
@@ -204,7 +205,8 @@ export function showProblem(show: PlannedShow): ShowProblem {
       choices: choicesFor(request, feeding),
       devices: devicesFor(request, show),
       shares: !request.isHandOff,
-      ...routes,
+      direct: routes.direct,
+      relays: routes.relays,
     }
   })
   const { devices } = show.computer
@@ -425,7 +427,8 @@ function relayWires(
     const accepted = isAccepted && acceptedRange(rules, shape, bitratesKbps)
     const range = accepted && within(accepted)
     if (!range) return
-    wires.set(index, { ...range, wireKbps: wireTable(relay, { ...rendition, framesPerSecond }) })
+    const wireKbps = wireTable(relay, { ...rendition, framesPerSecond })
+    wires.set(index, { first: range.first, end: range.end, wireKbps })
   })
   return wires
 }

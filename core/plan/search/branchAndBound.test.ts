@@ -24,6 +24,29 @@ describe('the search', () => {
     )
   })
 
+  it('leaves alone what is there already, unless the best is worth more by its margin', () => {
+    const amounts = fc.tuple(fc.integer({ min: -20, max: 60 }), fc.integer({ min: 0, max: 20 }))
+    fc.assert(
+      fc.property(problem, amounts, ({ components, capacity }, [value, margin]) => {
+        const subproblems = allInPlay(written(components))
+        const { found, upper, status } = runToEnd(
+          branchAndBound(subproblems, resources(capacity), null, { incumbent: { value, margin } }),
+        )
+        const best = bestOf(
+          fitting(components, capacity).map((plan) =>
+            plan.reduce((sum, { value }) => sum + value, 0),
+          ),
+        )
+        const isBeaten = best !== null && best > value + margin
+        // What is worth more by just so much may be taken or not.
+        if (best !== value + margin) expect(found?.value ?? null).toBe(isBeaten ? best : null)
+        expect(status.name).toBe('optimal')
+        expect(upper).toBeGreaterThanOrEqual(best ?? -Infinity)
+      }),
+      { numRuns: runsOf(500) },
+    )
+  })
+
   it.each(['leftOutWeight', 'below'] as const)('finds the least that falls short, %s', (aim) => {
     fc.assert(
       fc.property(problem, ({ components, capacity: drawn }) => {

@@ -24,6 +24,12 @@ interface ProofMargin {
   atLast: number
 }
 const exactly: ProofMargin = { atFirst: 0, atLast: 0 }
+
+/** A plan that is there already, and stays unless another is worth more by its margin. */
+interface Incumbent {
+  value: number
+  margin: number
+}
 /** So many steps, a few tenths of a second, are spent on the smaller margin. */
 const patience = 1000
 
@@ -44,41 +50,53 @@ const maxVisits = 30
  * Yields what it has whenever that gets better, and between nodes, so that it can be stopped. Worths
  * are whole numbers. With `isOneLookEnough` it gives up where the first quick look finds nothing; with
  * a `margin` it is content once no selection is worth so much more: little at first, and where that takes
- * long more.
+ * long more. With an `incumbent` it finds nothing where that may stay.
  */
 export function* branchAndBound(
   subproblems: readonly Subproblem[],
   resources: Resources,
   start: Found | null = null,
-  { isOneLookEnough = false, margin = exactly } = {},
+  {
+    isOneLookEnough = false,
+    margin = exactly,
+    incumbent = null,
+  }: { isOneLookEnough?: boolean; margin?: ProofMargin; incumbent?: Incumbent | null } = {},
 ): Generator<Optimum, Optimum> {
   let found = start
   const knapsack = rememberedKnapsack(curvesOf(subproblems), resources.capacity[resources.upload]!)
+  const known = (): number | null => found?.value ?? incumbent?.value ?? null
   // Worths are whole, so that a better plan is better by one; half of that is left for rounding.
-  const least = (): number => (found ? found.value + Math.max(within(), 0.5) : -Infinity)
+  const least = (): number => (known() ?? -Infinity) + Math.max(within(), 0.5)
   let steps = 0
-  const within = (): number => (steps < patience ? margin.atFirst : margin.atLast)
+  const within = (): number => {
+    if (!found && incumbent) return incumbent.margin
+    return steps < patience ? margin.atFirst : margin.atLast
+  }
   let upperAtPrices = Infinity
   const ended = (): Optimum => ({
     found,
-    upper: found ? found.value + within() : -Infinity,
+    upper: (known() ?? -Infinity) + within(),
     upperAtPrices,
-    status: proven(found !== null, within()),
+    status: proven(known() !== null, within()),
   })
   const soFar = (): Optimum => ({
     found,
     upper,
     upperAtPrices,
-    status: { name: 'stopped', gap: found && Number.isFinite(upper) ? upper - found.value : null },
+    status: { name: 'stopped', gap: Number.isFinite(upper) ? gapTo(upper) : null },
   })
+  const gapTo = (worth: number): number | null => {
+    const value = known()
+    return value === null ? null : worth - value
+  }
   const better = (next: Found | null): boolean => {
-    if (!next || (found && next.value <= found.value)) return false
+    if (!next || (found ? next.value <= found.value : next.value < least())) return false
     found = next
     return true
   }
   /** With better prices, and without the columns that they rule out. */
   function* bounded(open: Node, times: number): Generator<void, Node> {
-    const bound = yield* boundByPartialPricing(open, resources, found?.value ?? null, times)
+    const bound = yield* boundByPartialPricing(open, resources, known(), times)
     return yield* reducedCostFixed({ subproblems: open.subproblems, bound }, least(), resources)
   }
   function* firstLook(
@@ -119,9 +137,11 @@ export function* branchAndBound(
 
   let node: Node = { subproblems, bound: yield* steadily(firstBound(subproblems, resources)) }
   upper = node.bound.upper
-  if (node.bound.upper === -Infinity)
-    return { found: null, upper: -Infinity, upperAtPrices: -Infinity, status: proven(false) }
-  for (const times of found ? [] : rounds.first) {
+  if (node.bound.upper === -Infinity) {
+    upperAtPrices = -Infinity
+    return ended()
+  }
+  for (const times of known() === null ? rounds.first : []) {
     node = yield* steadily(bounded(node, times))
     upper = node.bound.upper
     yield* steadily(firstLook(node, { nearly: true }))
@@ -129,11 +149,11 @@ export function* branchAndBound(
     if (found) break
   }
   upper = node.bound.upper
-  if (!found && isOneLookEnough) return soFar()
+  if (known() === null && isOneLookEnough) return soFar()
   yield soFar()
   if (node.bound.upper >= least()) node = yield* steadily(bounded(node, rounds.after))
   // A plan that was given may be far from the best; the better the one that is known, the less is looked at.
-  if (start && node.bound.upper >= least()) {
+  if ((start || incumbent) && node.bound.upper >= least()) {
     yield* steadily(firstLook(node, { nearly: true, countsPriced: true }))
     node = yield* steadily(bounded(node, rounds.half))
   }

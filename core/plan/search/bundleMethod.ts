@@ -102,23 +102,20 @@ function lowestOfModel(
 ): { at: Float64Array; model: number } {
   const size = center.length
   const slope = new Float64Array(size)
-  cuts.forEach((cut, index) => {
-    for (let price = 0; price < size; price += 1)
-      slope[price]! += weights[index]! * cut.slope[price]!
-  })
+  for (let index = 0; index < cuts.length; index += 1)
+    addTimes(slope, cuts[index]!.slope, weights[index]!)
   const at = new Float64Array(size)
   const values = new Float64Array(cuts.length)
   for (let shift = 0; ; shift += 1) {
     for (let index = 0; index < size; index += 1)
       at[index] = Math.max(0, center[index]! - reach * slope[index]!)
     let [highest, lowest] = [0, -1]
-    cuts.forEach((cut, index) => {
-      let value = cut.base
-      for (let price = 0; price < size; price += 1) value += cut.slope[price]! * at[price]!
+    for (let index = 0; index < cuts.length; index += 1) {
+      const value = cuts[index]!.base + product(cuts[index]!.slope, at)
       values[index] = value
       if (value > values[highest]!) highest = index
       if (weights[index]! > 0 && (lowest < 0 || value < values[lowest]!)) lowest = index
-    })
+    }
     const gap = values[highest]! - values[lowest]!
     if (shift >= maxShifts || gap <= 1e-9 * Math.abs(values[highest]!))
       return { at, model: values[highest]! }
@@ -129,7 +126,17 @@ function lowestOfModel(
     const amount = curvature > 0 ? Math.min(weights[lowest]!, gap / curvature) : weights[lowest]!
     weights[highest]! += amount
     weights[lowest]! -= amount
-    for (let price = 0; price < size; price += 1)
-      slope[price]! += amount * (up[price]! - down[price]!)
+    addTimes(slope, up, amount)
+    addTimes(slope, down, -amount)
   }
+}
+
+function addTimes(sums: Float64Array, amounts: Float64Array, times: number): void {
+  for (let at = 0; at < sums.length; at += 1) sums[at]! += times * amounts[at]!
+}
+
+function product(a: Float64Array, b: Float64Array): number {
+  let sum = 0
+  for (let at = 0; at < a.length; at += 1) sum += a[at]! * b[at]!
+  return sum
 }

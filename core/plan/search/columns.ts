@@ -5,8 +5,9 @@ import { CurveWriter, type Curves } from './curves'
 import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
 import { earnedTogether } from '../problem/earning'
 import { ranksByPriority } from './priorityOrder'
-import type { Problem } from '../problem/problem'
+import type { Choice, Problem } from '../problem/problem'
 import { resourceLayoutOf } from './resources'
+import { addAccepted, addTo } from './sums'
 
 /**
  * Everything that one encode of a component could be but for its bitrate, a column each: whom it
@@ -72,8 +73,7 @@ export function* columnsAndCurves(
   for (const { demands, isWhole: isAll } of components) {
     const members = membersOf(problem, demands, ranks)
     const writer = new ColumnWriter(problem, members, weights, curves, isWhole)
-    const columns = yield* columnsOf(problem, members, writer, isWhole)
-    made.push({ ...columns, isComplete: columns.isComplete && isAll })
+    made.push(yield* columnsOf(problem, members, writer, { isWhole, isAll }))
   }
   return { components: made, curves: curves.finish() }
 }
@@ -86,7 +86,7 @@ function* columnsOf(
   problem: Problem,
   members: readonly Member[],
   writer: ColumnWriter,
-  isWhole: boolean,
+  { isWhole, isAll }: { isWhole: boolean; isAll: boolean },
 ): Generator<void, Columns> {
   const { groups, isComplete } = yield* groupsOf(problem, members)
   const leftOut = isWhole ? [] : leftOutOf(problem, members)
@@ -106,7 +106,7 @@ function* columnsOf(
     if (at % groupsBetweenYields === 0) yield
   }
   yield
-  return writer.finish(isComplete)
+  return writer.finish(isComplete && isAll)
 }
 
 /** Collects the columns of one component; they have to come sorted by mask. */
@@ -158,7 +158,7 @@ class ColumnWriter {
     const { members, routes, shapes } = group
     const mask = maskOf(members)
     const number = this.routes.push(routes) - 1
-    const relays = setOf([...new Set(routes)].filter((route) => route >= 0))
+    const relays = setOf(relaysOf(routes))
     const devices = [
       ...members.map(({ demand }) => problem.demands[demand]!.devices),
       ...routes.flatMap((relay) => (relay >= 0 ? [problem.relays[relay]!.devices] : [])),
@@ -192,14 +192,11 @@ class ColumnWriter {
     const { problem, curves, isDiskScarce, isWhole, sums } = this
     const { scoreUnit, encode } = this.weights
     const { uploadKbps, diskMegabytes, bitratesKbps } = problem
-    sumUp(sums, problem, group, shape, isWhole)
+    const choices = group.members.map((member) => member.choices[shape]!)
+    sumUp(sums, problem, group, choices, isWhole)
     const { first, end, scores, disks, recordings, aboveFrom } = sums
     const wires = sums.wiresAt.get(problem.shapes[shape]!.framesPerSecond)!
-    const isEarned = earnedTogether(
-      problem.shapes,
-      group.members.map((member) => member.choices[shape]!),
-      group.shapes,
-    )
+    const isEarned = earnedTogether(problem.shapes, choices, group.shapes)
     const added: { curve: number; below: number; disk: number }[] = []
     let [left, below, disk] = [aboveFrom.length, sumOfCounts(aboveFrom), 0]
     const close = (): void => {
@@ -240,16 +237,26 @@ class ColumnWriter {
   }
 
   finish(isComplete: boolean): Columns {
-    const { members, count, routes, fields } = this
-    const rows = mapFields((name) => fields[name].subarray(0, count))
-    const columns = {
-      members: members.map(({ demand }) => demand),
+    const { count, routes } = this
+    const rows = mapFields((name) => this.fields[name].subarray(0, count)) as Rows
+    // Named one by one, so that all columns are of one make: searches read them all the time.
+    return {
+      members: this.members.map(({ demand }) => demand),
       count,
+      mask: rows.mask,
       routes,
+      group: rows.group,
+      relays: rows.relays,
+      below: rows.below,
+      leftOutWeight: rows.leftOutWeight,
+      disk: rows.disk,
+      device: rows.device,
+      load: rows.load,
+      shape: rows.shape,
+      curve: rows.curve,
+      use: columnUseOf({ count, ...rows }, resourceLayoutOf(this.problem)),
       isComplete,
-      ...rows,
-    } as Omit<Columns, 'use'>
-    return { ...columns, use: columnUseOf(columns, resourceLayoutOf(this.problem)) }
+    }
   }
 }
 
@@ -280,6 +287,7 @@ const fieldTypes = {
 
 type FieldName = keyof typeof fieldTypes
 type Fields = Record<FieldName, Int32Array | Float64Array>
+type Rows = Pick<Columns, FieldName>
 
 function mapFields(make: (name: FieldName) => Int32Array | Float64Array): Fields {
   const names = Object.keys(fieldTypes) as FieldName[]
@@ -296,7 +304,7 @@ interface Sums {
   wiresAt: Map<number, Int32Array>
   disks: Int32Array
   recordings: number
-  /** For each member the bitrate from which on it is above the floor, ascending, and how many it stands for. */
+  /** For each member that may be below the floor the bitrate from which on it is not, ascending, and how many it stands for. */
   aboveFrom: { from: number; count: number }[]
 }
 
@@ -316,15 +324,14 @@ const newSums = (length: number): Sums => ({
 /** With `isWhole` only from the bitrate on from which nobody is below the floor. */
 function sumUp(
   sums: Sums,
-  problem: Problem,
+  { demands, relays, shapes }: Problem,
   { members, routes }: Group,
-  shape: number,
+  choices: readonly Choice[],
   isWhole: boolean,
 ): void {
   const { scores } = sums
-  const choices = members.map((member) => member.choices[shape]!)
-  const used = [...new Set(routes.filter((route) => route >= 0))]
-  const relayed = used.map((relay) => problem.relays[relay]!.wires.get(shape)!)
+  const { shape } = choices[0]!
+  const relayed = relaysOf(routes).map((relay) => relays[relay]!.wires.get(shape)!)
   let [first, end] = [0, scores.length]
   for (const choice of choices) {
     first = Math.max(first, choice.first)
@@ -334,38 +341,35 @@ function sumUp(
     first = Math.max(first, relay.first)
     end = Math.min(end, relay.end)
   }
-  sums.aboveFrom = members
-    .map(({ aboveFrom, demand }) => ({
-      from: aboveFrom[shape]!,
-      count: problem.demands[demand]!.count,
-    }))
-    .sort((a, b) => a.from - b.from)
-  if (isWhole) first = Math.max(first, sums.aboveFrom.at(-1)!.from)
+  sums.aboveFrom = []
+  if (isWhole) for (const { aboveFrom } of members) first = Math.max(first, aboveFrom[shape]!)
+  else
+    sums.aboveFrom = members
+      .map(({ aboveFrom, demand }) => ({ from: aboveFrom[shape]!, count: demands[demand]!.count }))
+      .sort((a, b) => a.from - b.from)
   sums.first = first
   sums.end = end
   sums.recordings = 0
   if (first >= end) return
   scores.fill(0, first, end)
   sums.disks.fill(0, first, end)
-  choices.forEach(({ first: offset, scores: own, diskMegabytes }, member) => {
-    for (let bitrate = first; bitrate < end; bitrate += 1) {
-      const units = own[bitrate - offset]!
-      scores[bitrate] = units < 0 || scores[bitrate]! < 0 ? -1 : scores[bitrate]! + units
-    }
-    if (!diskMegabytes) return
-    sums.recordings += problem.demands[members[member]!.demand]!.count
-    addTo(sums.disks, diskMegabytes, first, end)
+  choices.forEach((choice, member) => {
+    addAccepted(scores, choice.scores, { offset: choice.first, first, end })
+    if (!choice.diskMegabytes) return
+    sums.recordings += demands[members[member]!.demand]!.count
+    addTo(sums.disks, choice.diskMegabytes, first, end)
   })
-  const { framesPerSecond } = problem.shapes[shape]!
+  const { framesPerSecond } = shapes[shape]!
   if (sums.wiresAt.has(framesPerSecond)) return
   const wires = new Int32Array(scores.length)
   sums.wiresAt.set(framesPerSecond, wires)
-  const sent = choices.filter((_, member) => routes[member]! < 0)
-  for (const { wireKbps } of [...sent, ...relayed])
-    for (let at = 0; at < wires.length; at += 1)
-      wires[at] = wires[at]! < 0 || wireKbps[at]! < 0 ? -1 : wires[at]! + wireKbps[at]!
+  const all = { offset: 0, first: 0, end: wires.length }
+  choices.forEach(({ wireKbps }, member) => {
+    if (routes[member]! < 0) addAccepted(wires, wireKbps, all)
+  })
+  for (const { wireKbps } of relayed) addAccepted(wires, wireKbps, all)
 }
 
-function addTo(sums: Int32Array, amounts: Int32Array, first: number, end: number): void {
-  for (let at = first; at < end; at += 1) sums[at]! += amounts[at]!
-}
+const relaysOf = (routes: readonly number[]): number[] => [
+  ...new Set(routes.filter((route) => route >= 0)),
+]

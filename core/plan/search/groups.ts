@@ -72,8 +72,12 @@ export function membersOf(
       const place = placed.get(alike) ?? 0
       placed.set(alike, place + 1)
       return {
-        ...{ bit, demand, sharing: { picture, sound }, rank: { alike, place } },
-        ...{ choices: byShape, aboveFrom },
+        bit,
+        demand,
+        sharing: { picture, sound },
+        rank: { alike, place },
+        choices: byShape,
+        aboveFrom,
       }
     })
 }

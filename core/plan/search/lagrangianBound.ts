@@ -34,7 +34,8 @@ function subproblemBound(
         worthOfSet[set] = priced[at]!
         columnOfSet[set] = inPlay[at]!
       }
-  return { ...bestPaths(subproblem, worthOfSet), column: columnOfSet, worthOfSet, priced }
+  const { best, first } = bestPaths(subproblem, worthOfSet)
+  return { best, first, column: columnOfSet, worthOfSet, priced }
 }
 
 /** What each column in play is worth at its best bitrate, less the price of what it uses. Most of the planner's time goes here. */

@@ -1,13 +1,21 @@
-import type { Preferences } from '../problem/preferences'
-import type { Problem, Shape, Solution } from '../problem/problem'
+import type { Solution } from '../problem/problem'
 import { bitratesToTry } from './bitratesToTry'
+import { lastEncodes } from './lastPlan'
+import {
+  carryOut,
+  excessOf,
+  lessBy,
+  type Limits,
+  type Move,
+  type State,
+  stateOf,
+  tolerance,
+} from './moves'
 import {
   type Encode,
   encodesOfSolution,
   type EncodeUse,
-  EncodeUses,
-  noUse,
-  plus,
+  type EncodeUses,
   solutionOfEncodes,
 } from './planState'
 
@@ -29,9 +37,6 @@ const secondaryAims = {
 type Aim = keyof typeof secondaryAims
 const aims = Object.keys(secondaryAims) as Aim[]
 
-/** Loads are sums of fractions; less than this is no difference. */
-const tolerance = 1e-9
-
 /** Below 0 where the first use is better by the secondary aims. */
 function compareBySecondaryAims(a: EncodeUse, b: EncodeUse): number {
   for (const aim of aims) {
@@ -49,33 +54,10 @@ export interface Terms {
   maxBelow: number
 }
 
-/** At least so many score units, and no more below the floor. */
-interface Limits {
-  minScoreUnits: number
-  maxBelow: number
-}
-
 const limitsOf = (
   { highestScoreUnits, marginUnits, maxBelow }: Terms,
   shareOfMargin: number,
 ): Limits => ({ minScoreUnits: highestScoreUnits - marginUnits * shareOfMargin, maxBelow })
-
-/** A plan while it is changed, one encode at a time. */
-interface State {
-  encodes: Encode[]
-  uses: EncodeUse[]
-  total: EncodeUse
-  /** By device. */
-  loads: number[]
-  sessions: number[]
-}
-
-/** One or two encodes replaced by one. */
-interface Move {
-  replaced: readonly number[]
-  by: Encode
-  use: EncodeUse
-}
 
 /**
  * Among plans that keep to the terms the one that is best by the secondary aims, as far as a descent
@@ -86,15 +68,13 @@ interface Move {
  * other is better by these aims is not proven. Yields between changes, so that it can be stopped.
  */
 export function* lexicographicPhase(
-  problem: Problem,
-  preferences: Preferences,
+  uses: EncodeUses,
   best: Solution,
   terms: Terms,
 ): Generator<null, Solution> {
-  const uses = new EncodeUses(problem, preferences)
-  const fromBest = stateOf(uses, encodesOfSolution(problem, best))
+  const fromBest = stateOf(uses, encodesOfSolution(uses.problem, best))
   if (!fromBest) return best
-  const lastPlan = lastEncodes(problem, preferences, fromBest.encodes)
+  const lastPlan = lastEncodes(uses, fromBest.encodes)
   const fromLast = lastPlan && stateOf(uses, lastPlan)
   if (fromLast && fromLast.total.changedCells === 0 && keepsTo(uses, fromLast, terms))
     return solutionOfEncodes(uses, fromLast.encodes)
@@ -107,120 +87,9 @@ export function* lexicographicPhase(
   return solutionOfEncodes(uses, chosen.encodes)
 }
 
-/** null where somebody does not accept what they get, or a relay is sent to twice or feeds too many. */
-function stateOf(uses: EncodeUses, encodes: readonly Encode[]): State | null {
-  const each: EncodeUse[] = []
-  for (const encode of encodes) {
-    const use = uses.of(encode)
-    if (!use) return null
-    each.push(use)
-  }
-  const { devices, relays, demands } = uses.problem
-  const fed = relays.map(() => ({ encodes: 0, count: 0 }))
-  for (const { serves } of encodes) {
-    for (const relay of new Set(serves.flatMap((served) => served.relay ?? [])))
-      fed[relay]!.encodes += 1
-    for (const { demand, relay } of serves)
-      if (relay !== null) fed[relay]!.count += demands[demand]!.count
-  }
-  if (fed.some((each, relay) => each.encodes > 1 || each.count > relays[relay]!.mostFed))
-    return null
-  const state: State = {
-    encodes: [...encodes],
-    uses: each,
-    total: each.reduce((sum, use) => plus(sum, use), noUse),
-    loads: devices.map(() => 0),
-    sessions: devices.map(() => 0),
-  }
-  encodes.forEach(({ device }, index) => {
-    state.loads[device]! += loadOf(each[index]!)
-    state.sessions[device]! += 1
-  })
-  return state
-}
-
-const loadOf = ({ processorLoad, otherLoad }: EncodeUse): number => processorLoad + otherLoad
-
-const over = (used: number, limit: number): number =>
-  used > limit + tolerance ? (used - limit) / Math.max(limit, 1) : 0
-
-/**
- * By how much a plan breaks its limits and terms after a move, or as it is, each as a share of it; 0
- * where it keeps to all. Asked of every move there is, so that nothing is made for it.
- */
-function excessOf(
-  { problem }: EncodeUses,
-  state: State,
-  { minScoreUnits, maxBelow }: Limits,
-  move: Move | null,
-): number {
-  let { uploadKbps, diskMegabytes, below, scoreUnits } = state.total
-  if (move) {
-    uploadKbps += move.use.uploadKbps
-    diskMegabytes += move.use.diskMegabytes
-    below += move.use.below
-    scoreUnits += move.use.scoreUnits
-    for (const index of move.replaced) {
-      const replaced = state.uses[index]!
-      uploadKbps -= replaced.uploadKbps
-      diskMegabytes -= replaced.diskMegabytes
-      below -= replaced.below
-      scoreUnits -= replaced.scoreUnits
-    }
-  }
-  let excess =
-    over(uploadKbps, problem.uploadKbps) +
-    over(diskMegabytes, problem.diskMegabytes) +
-    over(below, maxBelow)
-  for (let device = 0; device < problem.devices.length; device += 1) {
-    const { maxLoad, sessions: maxSessions } = problem.devices[device]!
-    let load = state.loads[device]!
-    let sessions = state.sessions[device]!
-    if (move?.by.device === device) {
-      load += loadOf(move.use)
-      sessions += 1
-    }
-    for (const index of move?.replaced ?? nothingReplaced)
-      if (state.encodes[index]!.device === device) {
-        load -= loadOf(state.uses[index]!)
-        sessions -= 1
-      }
-    excess += over(load, maxLoad)
-    if (maxSessions !== null) excess += over(sessions, maxSessions)
-  }
-  return excess + Math.max(0, minScoreUnits - scoreUnits) / Math.max(1, minScoreUnits)
-}
-
-const nothingReplaced: readonly number[] = []
-
-/** How much less of something a plan has after a move. */
-function lessBy(state: State, { replaced, use }: Move, amount: keyof EncodeUse): number {
-  let less = -use[amount]
-  for (const index of replaced) less += state.uses[index]![amount]
-  return less
-}
-
 /** A plan that is there stays within the whole margin. */
 const keepsTo = (uses: EncodeUses, state: State, terms: Terms): boolean =>
   excessOf(uses, state, limitsOf(terms, 1), null) === 0
-
-function carryOut(state: State, { replaced, by, use }: Move): void {
-  const loads = [...state.loads]
-  const sessions = [...state.sessions]
-  let total = plus(state.total, use)
-  loads[by.device]! += loadOf(use)
-  sessions[by.device]! += 1
-  for (const index of replaced) {
-    const { device } = state.encodes[index]!
-    total = plus(total, state.uses[index]!, -1)
-    loads[device]! -= loadOf(state.uses[index]!)
-    sessions[device]! -= 1
-  }
-  const kept = (_: unknown, index: number): boolean => !replaced.includes(index)
-  const encodes = [...state.encodes.filter(kept), by]
-  Object.assign(state, { total, loads, sessions, encodes })
-  state.uses = [...state.uses.filter(kept), use]
-}
 
 /** Makes a plan that keeps to its terms smaller in one aim after the other. */
 function* descended(uses: EncodeUses, start: State, terms: Terms): Generator<null, State> {
@@ -238,14 +107,12 @@ function* descended(uses: EncodeUses, start: State, terms: Terms): Generator<nul
       forEachMove(uses, state, aim, (move) => {
         const gain = gainOf(state, move, level)
         if (gain <= tolerance) return
-        if (excessOf(uses, state, limits, move) > 0) return
         // What costs nothing comes before all that costs something.
         const cost = Math.max(0, lessBy(state, move, 'scoreUnits'))
         const ratio = gain / (cost + 0.01)
-        if (ratio > bestRatio) {
-          bestRatio = ratio
-          chosen = move
-        }
+        if (ratio <= bestRatio || excessOf(uses, state, limits, move) > 0) return
+        bestRatio = ratio
+        chosen = move
       })
       yield null
       if (!chosen) break
@@ -318,6 +185,7 @@ function forEachChange(
   const { serves } = own
   const before = state.uses[index]!
   if (aim === 'changedCells' && before.changedCells === 0) return
+  const maxChanged = aim === null ? Infinity : before.changedCells - Number(aim === 'changedCells')
   const isAboutBitrate = aim !== null && aims.indexOf(aim) > aims.indexOf('encodes')
   const shapes = isAboutBitrate ? [own.shape] : uses.shapesFor(serves)
   const replaced = [index]
@@ -327,13 +195,12 @@ function forEachChange(
     for (const { device, load } of uses.placesFor(serves, shape)) {
       if (isAboutBitrate && device !== own.device) continue
       if (!isAboutBitrate && !canLessen(aim, before, load, devices[device]!.isProcessor)) continue
+      // No aim is worth a cell more; looked at first, since it rules most out of what was planned before.
+      if (uses.changedBesideBitrate(serves, shape, device) > maxChanged) continue
       bitrates ??= bitratesToTry(uses, state.total, own, shape)
       for (const bitrate of bitrates) {
+        if (uses.changedCells(serves, shape, device, bitrate) > maxChanged) continue
         const by = { serves, shape, device, bitrate }
-        if (aim === 'changedCells') {
-          const changed = uses.changedCells(serves, shape, device, bitrate)
-          if (changed >= before.changedCells) continue
-        }
         const use = uses.of(by)
         if (use) show({ replaced, by, use })
       }
@@ -386,76 +253,4 @@ function forEachMerger(uses: EncodeUses, state: State, show: (move: Move) => voi
         }
       }
     }
-}
-
-/** The last plan's encodes, with what it did not know as in the best plan; null where nothing was planned before. */
-function lastEncodes(
-  problem: Problem,
-  { last }: Preferences,
-  best: readonly Encode[],
-): Encode[] | null {
-  const { demands, relays, shapes, places, bitratesKbps } = problem
-  const keyOf = ({
-    width,
-    height,
-    framesPerSecond,
-    codec,
-    effort,
-  }: Omit<Shape, 'canvas'>): string => `${width} ${height} ${framesPerSecond} ${codec} ${effort}`
-  /** By canvas, picture and device: what devices make differently are several shapes. */
-  const shapeOf = new Map(
-    shapes.flatMap((shape, index) =>
-      places[index]!.map(({ device }) => [`${shape.canvas} ${device} ${keyOf(shape)}`, index]),
-    ),
-  )
-  let isAnyKnown = false
-  const encodes = new Map<string, Encode>()
-  for (const encode of best)
-    for (const served of encode.serves) {
-      const { demand } = served
-      const cells = last[demand]
-      const { choices, direct, relays: able, shares, picture, sound } = demands[demand]!
-      let own = { ...encode, relay: served.relay }
-      if (cells) {
-        const canvas = shapes[choices[0]!.shape]!.canvas
-        const shape = shapeOf.get(`${canvas} ${cells.device} ${keyOf(cells)}`)
-        const bitrate = bitratesKbps.indexOf(cells.videoBitrateKbps)
-        const isReachable = cells.relay === null ? direct : able.includes(cells.relay)
-        if (shape !== undefined && bitrate >= 0 && cells.device >= 0 && isReachable) {
-          own = { ...encode, shape, bitrate, device: cells.device, relay: cells.relay }
-          isAnyKnown = true
-        }
-      }
-      const via = own.relay === null ? { picture, sound } : relays[own.relay]!
-      const key = shares
-        ? JSON.stringify([via.picture, via.sound, own.shape, own.bitrate, own.device])
-        : `own ${demand}`
-      const joined = encodes.get(key)
-      const serves = [...(joined?.serves ?? []), { demand, relay: own.relay }]
-      encodes.set(key, { serves, shape: own.shape, device: own.device, bitrate: own.bitrate })
-    }
-  if (!isAnyKnown) return null
-  return withRecordingsJoined(demands, [...encodes.values()])
-}
-
-/** A recording shares whatever encode has its picture, whatever its sound. */
-function withRecordingsJoined(demands: Problem['demands'], encodes: readonly Encode[]): Encode[] {
-  const areRecordings = ({ serves }: Encode): boolean =>
-    serves.every(({ demand }) => demands[demand]!.sound === null)
-  const joined = encodes.filter((encode) => !areRecordings(encode)).map((encode) => ({ ...encode }))
-  const alone: Encode[] = []
-  for (const encode of encodes.filter(areRecordings)) {
-    const picture = demands[encode.serves[0]!.demand]!.picture
-    const host = joined.find(
-      ({ serves, shape, device, bitrate }) =>
-        shape === encode.shape &&
-        device === encode.device &&
-        bitrate === encode.bitrate &&
-        demands[serves[0]!.demand]!.shares &&
-        demands[serves[0]!.demand]!.picture === picture,
-    )
-    if (host) host.serves = [...host.serves, ...encode.serves]
-    else alone.push(encode)
-  }
-  return [...joined, ...alone]
 }

@@ -1,6 +1,7 @@
 import type { Preferences } from '../problem/preferences'
 import type { Choice, Problem, Solution } from '../problem/problem'
 import { earnedTogether } from '../problem/earning'
+import { addAccepted, addTo } from './sums'
 
 /** One encode of a plan, and whom it serves. */
 export interface Encode {
@@ -120,6 +121,20 @@ function diskAt({ choices }: ShapeRow, bitrate: number): number {
   return megabytes
 }
 
+/** Adds one more of those below the floor, at each bitrate where it is that. */
+function addBelow(
+  below: Int32Array,
+  { first: offset, scores }: Choice,
+  {
+    floorUnits,
+    count,
+    first,
+    end,
+  }: { floorUnits: number; count: number; first: number; end: number },
+): void {
+  for (let at = first; at < end; at += 1) if (scores[at - offset]! < floorUnits) below[at]! += count
+}
+
 /** Looks up what encodes use; what was looked up is kept. */
 export class EncodeUses {
   private readonly served = new Map<string, Served>()
@@ -132,7 +147,7 @@ export class EncodeUses {
 
   constructor(
     readonly problem: Problem,
-    private readonly preferences: Preferences,
+    readonly preferences: Preferences,
   ) {
     this.nothing = new Int32Array(problem.bitratesKbps.length)
     this.places = new Map(problem.bitratesKbps.map((kbps, place) => [kbps, place]))
@@ -146,8 +161,10 @@ export class EncodeUses {
     if (byList) return byList
     const key = keyOf(serves)
     const known = this.served.get(key) ?? {
-      ...{ shapes: null, lastBitrates: null },
-      ...{ rows: new Map(), places: new Map() },
+      shapes: null,
+      lastBitrates: null,
+      rows: new Map(),
+      places: new Map(),
     }
     this.served.set(key, known)
     this.servedByList.set(serves, known)
@@ -249,25 +266,27 @@ export class EncodeUses {
   }
 
   private tableOf(row: ShapeRow): ShapeTable {
+    const { serves, choices, wires, first, end, isEarned, recordings } = row
     const { length } = this.problem.bitratesKbps
-    const table = {
-      scoreUnits: new Int32Array(length).fill(-1),
-      uploadKbps: new Int32Array(length),
-      // Most encodes are not recorded.
-      diskMegabytes: row.recordings > 0 ? new Int32Array(length) : this.nothing,
-      below: new Int32Array(length),
-    }
+    const scoreUnits = new Int32Array(length).fill(-1)
+    const uploadKbps = new Int32Array(length)
+    const below = new Int32Array(length)
+    // Most encodes are not recorded.
+    const diskMegabytes = recordings > 0 ? new Int32Array(length) : this.nothing
+    scoreUnits.fill(0, first, end)
+    for (const wire of wires) addAccepted(uploadKbps, wire, { offset: 0, first, end })
+    choices.forEach((choice, index) => {
+      addAccepted(scoreUnits, choice.scores, { offset: choice.first, first, end })
+      if (choice.diskMegabytes) addTo(diskMegabytes, choice.diskMegabytes, first, end)
+      const { floorUnits, count } = this.problem.demands[serves[index]!.demand]!
+      if (floorUnits > 0) addBelow(below, choice, { floorUnits, count, first, end })
+    })
     const accepted: number[] = []
-    for (let bitrate = row.first; bitrate < row.end; bitrate += 1) {
-      const units = unitsAt(row, bitrate)
-      if (units < 0) continue
-      accepted.push(bitrate)
-      table.scoreUnits[bitrate] = units
-      table.uploadKbps[bitrate] = uploadAt(row, bitrate)
-      table.below[bitrate] = this.belowAt(row, bitrate)
-      if (row.recordings > 0) table.diskMegabytes[bitrate] = diskAt(row, bitrate)
-    }
-    return { ...table, accepted }
+    for (let bitrate = first; bitrate < end; bitrate += 1)
+      if (scoreUnits[bitrate]! >= 0 && uploadKbps[bitrate]! >= 0 && isEarned(bitrate))
+        accepted.push(bitrate)
+      else scoreUnits[bitrate] = -1
+    return { scoreUnits, uploadKbps, diskMegabytes, below, accepted }
   }
 
   /** What an encode uses; null where somebody does not accept it. */
@@ -329,8 +348,18 @@ export class EncodeUses {
 
   /** How many cells of those served the last plan set otherwise. */
   changedCells(serves: Encode['serves'], shape: number, device: number, bitrate: number): number {
-    const { shapes, bitratesKbps } = this.problem
-    const { width, height, framesPerSecond, codec, effort } = shapes[shape]!
+    const kbps = this.problem.bitratesKbps[bitrate]
+    let changed = this.changedBesideBitrate(serves, shape, device)
+    for (const { demand } of serves) {
+      const last = this.preferences.last[demand]
+      if (last && last.videoBitrateKbps !== kbps) changed += 1
+    }
+    return changed
+  }
+
+  /** The same, whatever the bitrate is. */
+  changedBesideBitrate(serves: Encode['serves'], shape: number, device: number): number {
+    const { width, height, framesPerSecond, codec, effort } = this.problem.shapes[shape]!
     let changed = 0
     for (const { demand, relay } of serves) {
       const last = this.preferences.last[demand]
@@ -340,7 +369,6 @@ export class EncodeUses {
         Number(last.framesPerSecond !== framesPerSecond) +
         Number(last.codec !== codec) +
         Number(last.effort !== effort) +
-        Number(last.videoBitrateKbps !== bitratesKbps[bitrate]) +
         Number(last.device !== device) +
         Number(last.relay !== relay)
     }

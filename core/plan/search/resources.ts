@@ -37,11 +37,10 @@ export function resourcesOf(
   problem: Problem,
   limits: { leftOutWeight: number; belowFloor: number },
 ): Resources {
-  const layout = resourceLayoutOf(problem)
-  const { load, sessions, relays } = layout
-  const capacity = new Float64Array(layout.count)
-  capacity[layout.upload] = problem.uploadKbps
-  capacity[layout.disk] = problem.diskMegabytes
+  const { upload, disk, load, sessions, relays, leftOut, below, count } = resourceLayoutOf(problem)
+  const capacity = new Float64Array(count)
+  capacity[upload] = problem.uploadKbps
+  capacity[disk] = problem.diskMegabytes
   problem.devices.forEach((device, index) => {
     // Loads are sums of fractions: what fills a device to the last bit may not be refused.
     capacity[load + index] = device.maxLoad + 1e-9
@@ -50,7 +49,7 @@ export function resourcesOf(
   problem.relays.forEach((_, index) => {
     capacity[relays + index] = 1
   })
-  capacity[layout.leftOut] = limits.leftOutWeight
-  capacity[layout.below] = limits.belowFloor
-  return { ...layout, capacity }
+  capacity[leftOut] = limits.leftOutWeight
+  capacity[below] = limits.belowFloor
+  return { upload, disk, load, sessions, relays, leftOut, below, count, capacity }
 }

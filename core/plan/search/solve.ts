@@ -4,7 +4,8 @@ import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns
 import { aggregated, disaggregated } from './symmetry'
 import { solveKnapsack } from './bitrateKnapsack'
 import { greedyPlan, raised, selectionOf } from './greedy'
-import { EncodeUses, solutionOfEncodes } from './planState'
+import { keptPlan } from './lastPlan'
+import { type Encode, EncodeUses, solutionOfEncodes } from './planState'
 import { lexicographicPhase } from './lexicographic'
 import { searchedComponents } from './components'
 import { type Optimum, branchAndBound } from './branchAndBound'
@@ -35,6 +36,10 @@ function weightsOf({ uploadKbps, demands, bitratesKbps }: Problem): Weights {
   const maxKbps = uploadKbps + (bitratesKbps.at(-1) ?? 0) * recordings + 1
   return { encode: maxKbps, scoreUnit: maxKbps * (demands.length + 1) }
 }
+
+/** What a plan is worth in a search. */
+const valueOf = ({ worth }: Solution, { scoreUnit, encode }: Weights): number =>
+  worth.scoreUnits * scoreUnit - worth.encodes * encode - worth.kbps
 
 /** Without anybody left out or below the floor, or with at most so many. */
 function* subproblemsFor(
@@ -163,7 +168,12 @@ export function* solving(
   preferences: Preferences = noPreferences,
 ): Generator<Progress, Progress> {
   const margin = marginOf(given, preferences)
-  const run = nearlyBest(given, { forProof: Math.floor(margin * shareForProof), inAll: margin })
+  const uses = new EncodeUses(given, preferences)
+  const kept = margin > 0 ? keptPlan(uses) : null
+  const run = nearlyBest(uses, kept, {
+    forProof: Math.floor(margin * shareForProof),
+    inAll: margin,
+  })
   for (;;) {
     const step = run.next()
     if (!step.done) {
@@ -171,10 +181,10 @@ export function* solving(
       continue
     }
     const { solution, status } = step.value
-    if (!solution || margin === 0) return step.value
+    if (!solution || solution === kept || margin === 0) return step.value
     const { scoreUnits, belowFloor } = solution.worth
     const highest = scoreUnits + (status.name === 'optimal' ? status.gap : 0)
-    const phase = lexicographicPhase(given, preferences, solution, {
+    const phase = lexicographicPhase(uses, solution, {
       highestScoreUnits: highest,
       marginUnits: margin,
       maxBelow: belowFloor,
@@ -193,14 +203,24 @@ export function* solving(
 
 const nothingYet: Progress = { solution: null, status: nothingKnown }
 
-/** The plan of the highest score, or one that is proven to be no more than a margin below it. */
+/**
+ * The plan of the highest score, or one that is proven to be no more than a margin below it; the one that
+ * is kept already where it is that.
+ */
 function* nearlyBest(
-  given: Problem,
+  given: EncodeUses,
+  kept: Solution | null,
   { forProof, inAll }: { forProof: number; inAll: number },
 ): Generator<Progress, Progress> {
-  const aggregation = aggregated(given)
+  const aggregation = aggregated(given.problem)
   const { problem } = aggregation
-  const { scoreUnit } = weightsOf(problem)
+  const weights = weightsOf(problem)
+  const { scoreUnit } = weights
+  // Those that are served in lots could not have all that was planned for each.
+  const incumbent =
+    kept && aggregation.isExact
+      ? { solution: kept, value: valueOf(kept, weights), margin: inAll * scoreUnit }
+      : null
   const progress = (
     columns: ColumnsAndCurves,
     { found, upper, upperAtPrices, status }: Optimum,
@@ -217,14 +237,18 @@ function* nearlyBest(
       }
     }
     const isDecided = isLast && status.name !== 'stopped' && isComplete
+    const value = found?.value ?? incumbent?.value
     const gap =
-      found && isComplete && Number.isFinite(upper)
-        ? Math.ceil((upper - found.value) / scoreUnit)
+      value !== undefined && isComplete && Number.isFinite(upper)
+        ? Math.ceil((upper - value) / scoreUnit)
         : null
+    const solution = found
+      ? disaggregated(solutionFrom(problem, columns, found), aggregation)
+      : (incumbent?.solution ?? null)
     return {
-      solution: found && disaggregated(solutionFrom(problem, columns, found), aggregation),
+      solution,
       status: isDecided
-        ? proven(found !== null, inAll === 0 ? 0 : (gap ?? 0))
+        ? proven(solution !== null, inAll === 0 ? 0 : (gap ?? 0))
         : { name: 'stopped', gap },
     }
   }
@@ -236,7 +260,7 @@ function* nearlyBest(
     const isOneLookEnough = start === null
     const subproblems = yield* making(subproblemsFor(columns, limits))
     const run = branchAndBound(subproblems, resourcesOf(problem, limits), start, {
-      isOneLookEnough,
+      ...{ isOneLookEnough, incumbent },
       margin: {
         atFirst: forProof * scoreUnit,
         atLast: Math.floor(inAll * shareAtLast) * scoreUnit,
@@ -249,7 +273,7 @@ function* nearlyBest(
       // Said again only where it is better known.
       if (step.value.found !== last?.found || step.value.upper !== last.upper) {
         last = step.value
-        if (last.found) said = progress(columns, last, false)
+        if (last.found || incumbent) said = progress(columns, last, false)
       }
       yield said
     }
@@ -287,22 +311,21 @@ function* nearlyBest(
     }
   }
 
-  const uses = new EncodeUses(problem, noPreferences)
-  const atOnce = yield* making(greedyPlan(uses))
-  if (atOnce) {
-    const solution = solutionOfEncodes(uses, raised(uses, atOnce))
-    said = {
-      solution: disaggregated(solution, aggregation),
-      status: nothingKnown,
-    }
-    yield said
+  let atOnce: Encode[] | null = null
+  if (incumbent) said = { solution: incumbent.solution, status: nothingKnown }
+  else {
+    const uses = aggregation.isExact ? given : new EncodeUses(problem, noPreferences)
+    atOnce = yield* making(greedyPlan(uses))
+    const solution = atOnce && solutionOfEncodes(uses, raised(uses, atOnce))
+    if (solution) said = { solution: disaggregated(solution, aggregation), status: nothingKnown }
   }
+  yield said
 
   // Most shows fit whole, which one look tells; else the shortfall is settled first.
   const nothingShort = { leftOutWeight: 0, belowFloor: 0 }
   const wholeColumns = yield* making(columnsFor(problem, { isWhole: true }))
   const whole = yield* best(wholeColumns, nothingShort, null)
-  if (whole.found) return progress(wholeColumns, whole, true)
+  if (whole.found || incumbent) return progress(wholeColumns, whole, true)
 
   const all = yield* making(columnsFor(problem))
   const isComplete = aggregation.isExact && all.components.every((columns) => columns.isComplete)

@@ -213,7 +213,9 @@ function* curvesOfSets(
           rising.push(taken)
         }
       return {
-        ...{ taken: use.budget, fits: use.fits, parts: Int32Array.from(rising) },
+        taken: use.budget,
+        fits: use.fits,
+        parts: Int32Array.from(rising),
         worth: Float64Array.from(rising, (taken) => worth[taken]!),
         column: Int32Array.from(rising, (taken) => column[taken]!),
         point: Int32Array.from(rising, (taken) => point[taken]!),

@@ -46,6 +46,39 @@ describe('a plan within the margin', () => {
     })
   })
 
+  it('is that too where it is the one that a show holds, whatever changed since it was made', () => {
+    const changes = fc.record({
+      upload: fc.constantFrom(-2000, -200, 0, 300, 3000),
+      planned: fc.constantFrom(-20, 0, 15),
+      unpinned: fc.boolean(),
+    })
+    let kept = 0
+    check(fc.tuple(shows, changes), 60, ([show, { upload, planned: more, unpinned }]) => {
+      const once = planned(show)
+      const { computer } = once
+      const devices = computer.devices.map((device) => ({
+        ...device,
+        plannedSharePercent: Math.max(10, device.plannedSharePercent + more),
+      }))
+      const changed = withUpload({ ...once, computer: { ...computer, devices } }, upload) as Show
+      if (unpinned)
+        for (const { renditions } of changed.destinations)
+          for (const rendition of renditions) rendition.pins = []
+      const [within, best] = [fitShow(changed), fitShow(exactly(changed))]
+      expect(within.status.name).toBe(best.status.name)
+      expect([within.worth?.leftOutWeight, within.worth?.belowFloor]).toEqual([
+        best.worth?.leftOutWeight,
+        best.worth?.belowFloor,
+      ])
+      if (!best.worth || best.status.name !== 'optimal') return
+      const lost = best.worth.scoreUnits - within.worth!.scoreUnits
+      expect(lost).toBeLessThanOrEqual(marginUnits(changed))
+      if (within.status.name === 'optimal') expect(within.status.gap).toBeGreaterThanOrEqual(lost)
+      if (JSON.stringify(within.parts) === JSON.stringify(planOf(changed))) kept += 1
+    })
+    expect(kept).toBeGreaterThan(5)
+  })
+
   it('keeps every rule, the line, the paths, the computer and the disk', () => {
     check(shows, 50, (show) => {
       const result = fitShow(show)

@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest'
+import type { Show } from '../../show'
+import { withUpload } from '../advice/resourceUse'
+import { fitShow } from '../fitShow'
+import { showProblem } from '../problem/showProblem'
+import { withPlan } from '../showPlan'
+import { randomShow } from '../tests/testShows'
+import { keptPlan } from './lastPlan'
+import { EncodeUses } from './planState'
+
+const keptOf = (show: Show) => {
+  const { problem, preferences } = showProblem(show)
+  return keptPlan(new EncodeUses(problem, preferences))
+}
+const fresh = randomShow(3, {
+  ...{ destinations: 4, grain: 'fine', relay: true, recording: true, pins: false },
+  marginPoints: 0.5,
+}) as Show
+const result = fitShow(fresh)
+const planned = withPlan(fresh, result.parts ?? [])
+
+describe('the plan that a show holds', () => {
+  it('is there as it was found, and not before one was', () => {
+    expect(result.worth).toMatchObject({ leftOutWeight: 0, belowFloor: 0 })
+    expect(keptOf(fresh)).toBeNull()
+    expect(keptOf(planned)?.worth).toEqual(result.worth)
+    expect(keptOf(planned)?.uploadKbps).toBe(result.uploadKbps)
+  })
+
+  it('is none once it breaks what has to hold', () => {
+    expect(keptOf(withUpload(planned, 500) as Show)).not.toBeNull()
+    const spareKbps = showProblem(planned).problem.uploadKbps - result.uploadKbps
+    expect(keptOf(withUpload(planned, -spareKbps - 50) as Show)).toBeNull()
+    const [first, ...others] = planned.destinations as [Show['destinations'][number]]
+    const mostVideoBitrateKbps = first.renditions[0]!.videoBitrateKbps - 50
+    const rules = { ...first.rules, mostVideoBitrateKbps }
+    expect(keptOf({ ...planned, destinations: [{ ...first, rules }, ...others] })).toBeNull()
+    const computer = { ...planned.computer, freeDiskGigabytes: 0 }
+    expect(keptOf({ ...planned, computer })).toBeNull()
+  })
+
+  it('is none where somebody is left out, below the floor, or was never planned', () => {
+    const [first, ...others] = planned.destinations as [Show['destinations'][number]]
+    const withFirst = (plan: Partial<typeof first.plan>): Show => ({
+      ...planned,
+      destinations: [{ ...first, plan: { ...first.plan, ...plan } }, ...others],
+    })
+    expect(keptOf(withFirst({ leftOut: true }))).toBeNull()
+    expect(keptOf(withFirst({ planned: false }))).toBeNull()
+    expect(keptOf({ ...planned, fit: { ...planned.fit, floorScore: 100 } })).toBeNull()
+  })
+})

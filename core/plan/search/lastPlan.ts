@@ -1,0 +1,108 @@
+import type { LastCells } from '../problem/preferences'
+import type { Choice, Problem, Solution } from '../problem/problem'
+import { excessOf, stateOf } from './moves'
+import { type Encode, type EncodeUses, solutionOfEncodes } from './planState'
+
+/**
+ * The plan that a show holds already, where it says something of every demand, leaves nobody out or
+ * below the floor, and still keeps everything that has to hold; else null.
+ */
+export function keptPlan(uses: EncodeUses): Solution | null {
+  const { problem } = uses
+  const encodes = lastEncodes(uses, problem.demands.map(onlyWay(problem)))
+  if (!encodes || encodes.some(({ shape }) => shape < 0)) return null
+  const state = stateOf(uses, encodes)
+  const limits = { minScoreUnits: 0, maxBelow: 0 }
+  return state && excessOf(uses, state, limits, null) === 0
+    ? solutionOfEncodes(uses, encodes)
+    : null
+}
+
+/** What of a hand-off no plan chooses; with a shape of -1 where there are several ways. */
+const onlyWay =
+  ({ places }: Problem) =>
+  ({ choices, devices }: Problem['demands'][number], demand: number): Encode => {
+    const [choice, ...others] = choices
+    const serves = [{ demand, relay: null }]
+    const able = places[choice?.shape ?? -1]?.filter(
+      ({ device }) => devices?.includes(device) ?? true,
+    )
+    return choice && others.length === 0 && choice.scores.length === 1 && able?.length === 1
+      ? { serves, shape: choice.shape, device: able[0]!.device, bitrate: choice.first }
+      : { serves, shape: -1, device: -1, bitrate: -1 }
+  }
+
+/** The shape that a demand was given; what devices make differently are several shapes. */
+const shapeOf = (
+  { shapes, places }: Problem,
+  choices: readonly Choice[],
+  cells: LastCells,
+): number | undefined =>
+  choices.find(({ shape: index }) => {
+    const shape = shapes[index]!
+    return (
+      shape.width === cells.width &&
+      shape.height === cells.height &&
+      shape.framesPerSecond === cells.framesPerSecond &&
+      shape.codec === cells.codec &&
+      shape.effort === cells.effort &&
+      places[index]!.some(({ device }) => device === cells.device)
+    )
+  })?.shape
+
+/** The last plan's encodes, with what it did not know as in another plan; null where nothing was planned before. */
+export function lastEncodes(
+  { problem, preferences: { last } }: EncodeUses,
+  other: readonly Encode[],
+): Encode[] | null {
+  const { demands, relays, bitratesKbps } = problem
+  let isAnyKnown = false
+  const encodes = new Map<string, Encode>()
+  for (const encode of other)
+    for (const served of encode.serves) {
+      const { demand } = served
+      const cells = last[demand]
+      const { choices, direct, relays: able, shares, picture, sound } = demands[demand]!
+      let own = { ...encode, relay: served.relay }
+      if (cells) {
+        const shape = shapeOf(problem, choices, cells)
+        const bitrate = bitratesKbps.indexOf(cells.videoBitrateKbps)
+        const isReachable = cells.relay === null ? direct : able.includes(cells.relay)
+        if (shape !== undefined && bitrate >= 0 && cells.device >= 0 && isReachable) {
+          own = { ...encode, shape, bitrate, device: cells.device, relay: cells.relay }
+          isAnyKnown = true
+        }
+      }
+      const via = own.relay === null ? { picture, sound } : relays[own.relay]!
+      const key = shares
+        ? JSON.stringify([via.picture, via.sound, own.shape, own.bitrate, own.device])
+        : `own ${demand}`
+      const joined = encodes.get(key)
+      const serves = [...(joined?.serves ?? []), { demand, relay: own.relay }]
+      encodes.set(key, { serves, shape: own.shape, device: own.device, bitrate: own.bitrate })
+    }
+  if (!isAnyKnown) return null
+  return withRecordingsJoined(demands, [...encodes.values()])
+}
+
+/** A recording shares whatever encode has its picture, whatever its sound. */
+function withRecordingsJoined(demands: Problem['demands'], encodes: readonly Encode[]): Encode[] {
+  const areRecordings = ({ serves }: Encode): boolean =>
+    serves.every(({ demand }) => demands[demand]!.sound === null)
+  const joined = encodes.filter((encode) => !areRecordings(encode)).map((encode) => ({ ...encode }))
+  const alone: Encode[] = []
+  for (const encode of encodes.filter(areRecordings)) {
+    const picture = demands[encode.serves[0]!.demand]!.picture
+    const host = joined.find(
+      ({ serves, shape, device, bitrate }) =>
+        shape === encode.shape &&
+        device === encode.device &&
+        bitrate === encode.bitrate &&
+        demands[serves[0]!.demand]!.shares &&
+        demands[serves[0]!.demand]!.picture === picture,
+    )
+    if (host) host.serves = [...host.serves, ...encode.serves]
+    else alone.push(encode)
+  }
+  return [...joined, ...alone]
+}
