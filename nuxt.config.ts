@@ -1,6 +1,7 @@
 import tailwindcss from '@tailwindcss/vite'
 import { bundledWorkers } from './scripts/bundledWorkers'
 import { pureSchemas } from './scripts/pureSchemas'
+import { directImports } from './scripts/directImports'
 
 /** Only what ships with the application may load: no other machine is asked for anything. */
 const contentSecurityPolicy = {
@@ -94,7 +95,7 @@ export default defineNuxtConfig({
     ],
   },
   vite: {
-    plugins: [tailwindcss(), pureSchemas()],
+    plugins: [tailwindcss(), pureSchemas(), directImports()],
     // Inlined fonts would be data: addresses, which the policy refuses.
     build: {
       // Each file is asked for by itself, so that what is tiny, as an icon, joins another; what is larger
