@@ -6,7 +6,7 @@ import {
   type ScoredPicture,
   shapeTerm,
 } from '../../media'
-import { tcpCeilingKbps, wireRateKbps } from '../../network'
+import { type SentRendition, tcpCeilingKbps, wireRateKbps } from '../../network'
 import type { Destination, Rendition, Rules } from '../../show'
 import { type Choice, scoreUnitsPerPoint, type Shape } from './problem'
 
@@ -48,7 +48,14 @@ export function wireTables(
     const key = `${protocol} ${ofPath} ${framesPerSecond} ${bFrames} ${audioCodec} ${audioBitrateKbps} ${audioSampleRateHz}`
     const table = known.get(key)
     if (table) return table
-    const sent = { ...rendition }
+    const sent: SentRendition = {
+      framesPerSecond,
+      videoBitrateKbps: 0,
+      bFrames,
+      audioCodec,
+      audioBitrateKbps,
+      audioSampleRateHz,
+    }
     const made = new Int32Array(bitratesKbps.length)
     for (let index = 0; index < made.length; index += 1) {
       sent.videoBitrateKbps = bitratesKbps[index]!
@@ -122,11 +129,21 @@ export const meanShapeTerm = (
 ): number =>
   screens.reduce((sum, screen) => sum + shapeTerm(shape, picture, screen), 0) / screens.length
 
-/** Priority × score as whole units; what a plan adds up. */
-const scoreUnits = (
-  score: number,
-  { priority, steps }: Pick<Wanted, 'priority' | 'steps'>,
-): number => Math.round((score * scoreUnitsPerPoint) / steps) * priority
+/** Priority × score as whole units, which a plan adds up, at the bitrates from `first` on; -1 where one is not offered. */
+function fillScoreUnits(
+  units: Int32Array,
+  fineness: Float64Array,
+  isOffered: Uint8Array,
+  first: number,
+  { shapeTerm, priority, steps }: Pick<Wanted, 'shapeTerm' | 'priority' | 'steps'>,
+): void {
+  const factor = 100 * shapeTerm
+  for (let at = 0; at < units.length; at += 1) {
+    const score = factor * fineness[first + at]!
+    units[at] =
+      isOffered[first + at] === 0 ? -1 : Math.round((score * scoreUnitsPerPoint) / steps) * priority
+  }
+}
 
 export interface ChoiceTables {
   bitratesKbps: readonly number[]
@@ -168,11 +185,7 @@ export function choiceOf(
   )
   while (enough < to && (enough < first || isOffered[enough] === 0)) enough += 1
   to = Math.min(to, Math.max(enough + 1, listedTo))
-  const factor = 100 * wanted.shapeTerm
-  const table = fineness(index, wanted.lookAheadFrames)
-  const length = to - first
-  const scores = new Int32Array(length)
-  for (let at = 0; at < length; at += 1)
-    scores[at] = isOffered[first + at] === 0 ? -1 : scoreUnits(factor * table[first + at]!, wanted)
+  const scores = new Int32Array(to - first)
+  fillScoreUnits(scores, fineness(index, wanted.lookAheadFrames), isOffered, first, wanted)
   return { shape: index, first, scores, earned: null, wireKbps, diskMegabytes }
 }

@@ -27,6 +27,22 @@ interface Smaller {
   highest: Int32Array
 }
 
+/** Takes back what is not worth enough above one smaller shape, whose list begins `from` places before. */
+function takeBack(
+  earned: Uint8Array,
+  scores: Int32Array,
+  highest: Int32Array,
+  { from, marginUnits, floorUnits }: EarningTerms & { from: number },
+): void {
+  const last = highest.length - 1
+  for (let at = Math.max(0, -from); at < scores.length; at += 1) {
+    const units = scores[at]!
+    const others = highest[Math.min(from + at, last)]!
+    if (others < 0 || units >= others + marginUnits) continue
+    if (units < floorUnits || others >= floorUnits) earned[at] = 0
+  }
+}
+
 /** For each bitrate from `first` on, 1 where what a shape is worth earns its place above every smaller one. */
 function earnedAbove(
   { first, scores }: Choice,
@@ -35,13 +51,19 @@ function earnedAbove(
 ): Uint8Array {
   const earned = new Uint8Array(scores.length).fill(1)
   for (const { first: offset, highest } of smaller)
-    for (let at = Math.max(0, offset - first); at < scores.length; at += 1) {
-      const units = scores[at]!
-      const others = highest[Math.min(first + at - offset, highest.length - 1)]!
-      if (others < 0 || units >= others + marginUnits) continue
-      if (units < floorUnits || others >= floorUnits) earned[at] = 0
-    }
+    takeBack(earned, scores, highest, { from: first - offset, marginUnits, floorUnits })
   return earned
+}
+
+/** At each bitrate the most that a shape is worth there or below, where it has earned its place; -1 where it is worth nothing. */
+function highestUpTo(scores: Int32Array, earned: Uint8Array | null): Int32Array {
+  const upTo = new Int32Array(scores.length)
+  let highest = -1
+  for (let at = 0; at < scores.length; at += 1) {
+    if ((earned === null || earned[at] !== 0) && scores[at]! > highest) highest = scores[at]!
+    upTo[at] = highest
+  }
+  return upTo
 }
 
 /**
@@ -72,13 +94,7 @@ export function withEarnings(
       const smaller = before.filter(({ shape }) => isSmaller(shape, shapeOf(choice)))
       const { first, scores } = choice
       const earned = smaller.length > 0 ? earnedAbove(choice, smaller, terms) : null
-      const upTo = new Int32Array(scores.length)
-      let highest = -1
-      for (let at = 0; at < scores.length; at += 1) {
-        if (earned?.[at] !== 0) highest = Math.max(highest, scores[at]!)
-        upTo[at] = highest
-      }
-      before.push({ shape: shapeOf(choice), first, highest: upTo })
+      before.push({ shape: shapeOf(choice), first, highest: highestUpTo(scores, earned) })
       const { shape, wireKbps, diskMegabytes } = choice
       made.set(choice, { shape, first, scores, earned, wireKbps, diskMegabytes })
     }

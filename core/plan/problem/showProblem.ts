@@ -304,6 +304,7 @@ function choicesOf(
 ): Choice[] {
   const { show, bitratesKbps, shapes, places, indicesOf, listedTo, fineness, wireTable } = context
   const { rules, rendition, pins, destination, priority, steps, viewers } = request
+  const { audioBitrateKbps } = rendition
   const isPinned = pins.has('video bitrate')
   const pinned = firstAtLeast(bitratesKbps, rendition.videoBitrateKbps)
   const within = (range: BitrateRange): BitrateRange | null => {
@@ -316,31 +317,29 @@ function choicesOf(
   const diskMegabytes = destination
     ? null
     : Int32Array.from(bitratesKbps, (videoBitrateKbps) =>
-        Math.ceil(recordingMegabytes({ ...rendition, videoBitrateKbps }, show.durationMinutes)),
+        Math.ceil(recordingMegabytes({ videoBitrateKbps, audioBitrateKbps }, show.durationMinutes)),
       )
   const notSent = new Int32Array(bitratesKbps.length)
   const devices = devicesFor(request, show)
+  const picture = encodedPictureOf(show)
+  const screens = judgedOn(viewers, request.source.step)
   const choices: Choice[] = []
-  for (const picture of picturesOf(request, show)) {
-    const accepted = acceptedRange(rules, picture, bitratesKbps)
+  for (const wantedPicture of picturesOf(request, show)) {
+    const accepted = acceptedRange(rules, wantedPicture, bitratesKbps)
     const range = accepted && within(accepted)
     if (!range) continue
-    const { framesPerSecond } = picture
+    const { framesPerSecond } = wantedPicture
     const wireKbps = destination
       ? wireTable(destination, { ...rendition, framesPerSecond })
       : notSent
     const wanted = {
-      picture: encodedPictureOf(show),
-      shapeTerm: meanShapeTerm(
-        picture,
-        encodedPictureOf(show),
-        judgedOn(viewers, request.source.step),
-      ),
+      picture,
+      shapeTerm: meanShapeTerm(wantedPicture, picture, screens),
       lookAheadFrames: rendition.encoder.lookAheadFrames,
       priority,
       steps,
     }
-    const indicesFor = indicesOf(picture)
+    const indicesFor = indicesOf(wantedPicture)
     for (const effort of effortsOf(request, show))
       for (const index of indicesFor(effort)) {
         if (!places[index]!.some(({ device }) => devices.includes(device))) continue
