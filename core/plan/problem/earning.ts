@@ -103,22 +103,25 @@ export function withEarnings(
 }
 
 /**
- * At which bitrates a shape has earned its place for several demands that one encode serves: where it
- * has for one of them, or where all of them accept no smaller one. `choices` are theirs of the shape,
- * `accepted` the shapes that all of them accept.
+ * 1 for each bitrate from `first` up to `end` at which a shape has earned its place for several demands
+ * that one encode serves: where it has for one of them, or where all of them accept no smaller one;
+ * null where it has at all of them. `choices` are theirs of the shape, `accepted` the shapes that all
+ * of them accept.
  */
 export function earnedTogether(
   shapes: readonly Shape[],
   choices: readonly Choice[],
   accepted: readonly number[],
-): (bitrate: number) => boolean {
+  { first, end }: { first: number; end: number },
+): Uint8Array | null {
   const own = shapes[choices[0]!.shape] as Shape
-  if (choices.some(({ earned }) => earned === null)) return () => true
-  if (!accepted.some((other) => isSmaller(shapes[other] as Shape, own))) return () => true
-  const [{ earned, first }] = choices as [Choice]
-  if (choices.length === 1) return (bitrate) => earned![bitrate - first] === 1
-  return (bitrate) => {
-    for (const each of choices) if (each.earned![bitrate - each.first] === 1) return true
-    return false
-  }
+  for (const { earned } of choices) if (earned === null) return null
+  if (!accepted.some((other) => isSmaller(shapes[other] as Shape, own))) return null
+  const together = new Uint8Array(end - first)
+  for (const choice of choices) joinInto(together, choice.earned!, first - choice.first)
+  return together
+}
+
+function joinInto(together: Uint8Array, earned: Uint8Array, from: number): void {
+  for (let at = 0; at < together.length; at += 1) together[at]! |= earned[from + at]!
 }

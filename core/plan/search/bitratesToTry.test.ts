@@ -14,14 +14,15 @@ it('the bitrates worth trying are accepted, with the highest that there is room 
     for (const [demand, { direct }] of problem.demands.entries()) {
       const serves = [{ demand, relay: null }]
       for (const shape of direct ? uses.shapesFor(serves).slice(0, 12) : []) {
-        const table = uses.tableFor(serves, shape)
+        const row = uses.rowFor(serves, shape)
+        const table = row && uses.tableOf(row)
         const lowest = table?.accepted[0]
-        if (!table || lowest === undefined) continue
+        if (!row || !table || lowest === undefined) continue
         for (const shareLeft of [0, 0.3, 1]) {
           const spareKbps = problem.uploadKbps * shareLeft
           const plan = { uploadKbps: problem.uploadKbps - spareKbps + table.uploadKbps[lowest]! }
           const encode = { serves, shape, device: 0, bitrate: lowest }
-          const tried = bitratesToTry(uses, plan, encode, shape)
+          const tried = bitratesToTry(uses, plan, encode, row)
           expect(new Set(tried).size).toBe(tried.length)
           for (const bitrate of tried) expect(table.accepted).toContain(bitrate)
           const withinSpare = table.accepted.filter((at) => table.uploadKbps[at]! <= spareKbps)

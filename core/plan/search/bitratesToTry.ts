@@ -1,7 +1,7 @@
-import type { Encode, EncodeUse, EncodeUses, ShapeTable } from './planState'
+import type { Encode, EncodeUse, EncodeUses, ShapeRow, ShapeTable } from './planState'
 
 /**
- * The bitrates worth trying for an encode in a shape: the present one, those of the last plan, the
+ * The bitrates worth trying for an encode in the shape of a row: the present one, those of the last plan, the
  * lowest and the highest that there is room for beside the rest of the plan, and round ones beside
  * these and beside the present one.
  */
@@ -9,11 +9,11 @@ export function bitratesToTry(
   uses: EncodeUses,
   plan: Pick<EncodeUse, 'uploadKbps'>,
   { serves, bitrate: present }: Encode,
-  shape: number,
+  row: ShapeRow,
 ): number[] {
-  const table = uses.tableFor(serves, shape)
+  const table = uses.tableOf(row)
   const tried: number[] = []
-  if (!table || table.accepted.length === 0) return tried
+  if (table.accepted.length === 0) return tried
   const { scoreUnits, uploadKbps, accepted } = table
   const spare = uses.problem.uploadKbps - plan.uploadKbps + (uploadKbps[present] ?? 0)
   const highest = highestWithin(table, spare)

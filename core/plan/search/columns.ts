@@ -196,7 +196,8 @@ class ColumnWriter {
     sumUp(sums, problem, group, choices, isWhole)
     const { first, end, scores, disks, recordings, aboveFrom } = sums
     const wires = sums.wiresAt.get(problem.shapes[shape]!.framesPerSecond)!
-    const isEarned = earnedTogether(problem.shapes, choices, group.shapes)
+    if (first >= end) return []
+    const earned = earnedTogether(problem.shapes, choices, group.shapes, sums)
     const added: { curve: number; below: number; disk: number }[] = []
     let [left, below, disk] = [aboveFrom.length, sumOfCounts(aboveFrom), 0]
     const close = (): void => {
@@ -207,7 +208,7 @@ class ColumnWriter {
       const wire = wires[bitrate]!
       // The higher the bitrate, the less a path carries it.
       if (wire < 0 || wire > uploadKbps || disks[bitrate]! > diskMegabytes) break
-      if (scores[bitrate]! < 0 || !isEarned(bitrate)) continue
+      if (scores[bitrate]! < 0 || (earned !== null && earned[bitrate - first] === 0)) continue
       // The higher the bitrate the fewer are below the floor.
       if (left > 0 && aboveFrom[aboveFrom.length - left]!.from <= bitrate) {
         close()

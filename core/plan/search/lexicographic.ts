@@ -191,18 +191,20 @@ function forEachChange(
   const replaced = [index]
   const { devices } = uses.problem
   for (const shape of shapes) {
+    const row = uses.rowFor(serves, shape)
+    if (!row) continue
     let bitrates: readonly number[] | null = null
-    for (const { device, load } of uses.placesFor(serves, shape)) {
+    for (const place of row.places) {
+      const { device, load } = place
       if (isAboutBitrate && device !== own.device) continue
       if (!isAboutBitrate && !canLessen(aim, before, load, devices[device]!.isProcessor)) continue
       // No aim is worth a cell more; looked at first, since it rules most out of what was planned before.
-      if (uses.changedBesideBitrate(serves, shape, device) > maxChanged) continue
-      bitrates ??= bitratesToTry(uses, state.total, own, shape)
+      if (uses.changedBesideBitrate(row, device) > maxChanged) continue
+      bitrates ??= bitratesToTry(uses, state.total, own, row)
       for (const bitrate of bitrates) {
-        if (uses.changedCells(serves, shape, device, bitrate) > maxChanged) continue
-        const by = { serves, shape, device, bitrate }
-        const use = uses.of(by)
-        if (use) show({ replaced, by, use })
+        if (uses.changedCells(row, device, bitrate) > maxChanged) continue
+        const use = uses.useAt(row, place, bitrate)
+        if (use) show({ replaced, by: { serves, shape, device, bitrate }, use })
       }
     }
   }
@@ -243,12 +245,14 @@ function forEachMerger(uses: EncodeUses, state: State, show: (move: Move) => voi
       const accepted = new Set(uses.shapesFor(serves))
       for (const own of [first, second]) {
         if (!accepted.has(own.shape)) continue
-        for (const { device } of uses.placesFor(serves, own.shape)) {
-          if (device !== first.device && device !== second.device) continue
-          for (const bitrate of bitratesToTry(uses, state.total, { ...own, serves }, own.shape)) {
-            const by = { serves, shape: own.shape, device, bitrate }
-            const use = uses.of(by)
-            if (use) show({ replaced: [a, b], by, use })
+        const row = uses.rowFor(serves, own.shape)
+        for (const place of row?.places ?? []) {
+          const { device } = place
+          if (!row || (device !== first.device && device !== second.device)) continue
+          for (const bitrate of bitratesToTry(uses, state.total, { ...own, serves }, row)) {
+            const use = uses.useAt(row, place, bitrate)
+            if (use)
+              show({ replaced: [a, b], by: { serves, shape: own.shape, device, bitrate }, use })
           }
         }
       }

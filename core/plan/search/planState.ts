@@ -62,14 +62,18 @@ export const plus = (a: EncodeUse, b: EncodeUse, times = 1): EncodeUse => ({
 })
 
 /** What an encode of some in one shape is made of, at the bitrates from `first` up to, but without, `end`. */
-interface ShapeRow {
+export interface ShapeRow {
   serves: Encode['serves']
+  shape: number
+  /** The devices that it may run on, with the load there. */
+  places: Problem['places'][number]
   choices: readonly Choice[]
   /** Of each send, to those served directly and to relays. */
   wires: readonly Int32Array[]
   first: number
   end: number
-  isEarned: (bitrate: number) => boolean
+  /** From `first` on; null where the shape has earned its place at every bitrate. */
+  earned: Uint8Array | null
   recordings: number
   table: ShapeTable | null
 }
@@ -97,8 +101,9 @@ interface Served {
 const roundStepsKbps = [500, 250, 100, 50] as const
 
 /** What those served get together at a bitrate; -1 where it is not accepted, not carried or not earned. */
-function unitsAt({ choices, wires, first, end, isEarned }: ShapeRow, bitrate: number): number {
-  if (bitrate < first || bitrate >= end || !isEarned(bitrate)) return -1
+function unitsAt({ choices, wires, first, end, earned }: ShapeRow, bitrate: number): number {
+  if (bitrate < first || bitrate >= end) return -1
+  if (earned !== null && earned[bitrate - first] === 0) return -1
   for (const wire of wires) if (wire[bitrate]! < 0) return -1
   let units = 0
   for (const choice of choices) {
@@ -144,6 +149,7 @@ export class EncodeUses {
   private readonly round = new Map<number, readonly number[]>()
   private readonly places: ReadonlyMap<number, number>
   private readonly choices: readonly ReadonlyMap<number, Choice>[]
+  private readonly isAnyPlanned: boolean
 
   constructor(
     readonly problem: Problem,
@@ -154,6 +160,7 @@ export class EncodeUses {
     this.choices = problem.demands.map(
       ({ choices }) => new Map(choices.map((choice) => [choice.shape, choice])),
     )
+    this.isAnyPlanned = preferences.last.some((cells) => cells !== null)
   }
 
   private servedFor(serves: Encode['serves']): Served {
@@ -203,7 +210,7 @@ export class EncodeUses {
   }
 
   /** null where there is no bitrate that all accept. */
-  private rowFor(serves: Encode['serves'], shape: number): ShapeRow | null {
+  rowFor(serves: Encode['serves'], shape: number): ShapeRow | null {
     const { rows } = this.servedFor(serves)
     const known = rows.get(shape)
     if (known !== undefined) return known
@@ -234,8 +241,9 @@ export class EncodeUses {
       wires.push(sent.wireKbps)
     }
     if (first >= end) return null
-    const isEarned = earnedTogether(shapes, choices, this.shapesFor(serves))
-    return { serves, choices, wires, first, end, isEarned, recordings, table: null }
+    const places = this.placesFor(serves, shape)
+    const earned = earnedTogether(shapes, choices, this.shapesFor(serves), { first, end })
+    return { serves, shape, places, choices, wires, first, end, earned, recordings, table: null }
   }
 
   /** How many of those served are below the floor at a bitrate. */
@@ -261,12 +269,17 @@ export class EncodeUses {
 
   tableFor(serves: Encode['serves'], shape: number): ShapeTable | null {
     const row = this.rowFor(serves, shape)
-    if (row) row.table ??= this.tableOf(row)
-    return row?.table ?? null
+    return row && this.tableOf(row)
   }
 
-  private tableOf(row: ShapeRow): ShapeTable {
-    const { serves, choices, wires, first, end, isEarned, recordings } = row
+  /** The table of a row, made when it is first asked for. */
+  tableOf(row: ShapeRow): ShapeTable {
+    row.table ??= this.newTable(row)
+    return row.table
+  }
+
+  private newTable(row: ShapeRow): ShapeTable {
+    const { serves, choices, wires, first, end, earned, recordings } = row
     const { length } = this.problem.bitratesKbps
     const scoreUnits = new Int32Array(length).fill(-1)
     const uploadKbps = new Int32Array(length)
@@ -283,7 +296,11 @@ export class EncodeUses {
     })
     const accepted: number[] = []
     for (let bitrate = first; bitrate < end; bitrate += 1)
-      if (scoreUnits[bitrate]! >= 0 && uploadKbps[bitrate]! >= 0 && isEarned(bitrate))
+      if (
+        scoreUnits[bitrate]! >= 0 &&
+        uploadKbps[bitrate]! >= 0 &&
+        (earned === null || earned[bitrate - first] === 1)
+      )
         accepted.push(bitrate)
       else scoreUnits[bitrate] = -1
     return { scoreUnits, uploadKbps, diskMegabytes, below, accepted }
@@ -292,12 +309,19 @@ export class EncodeUses {
   /** What an encode uses; null where somebody does not accept it. */
   of({ serves, shape, device, bitrate }: Encode): EncodeUse | null {
     const row = this.rowFor(serves, shape)
-    if (!row) return null
+    const place = row?.places.find((each) => each.device === device)
+    return row && place ? this.useAt(row, place, bitrate) : null
+  }
+
+  /** What an encode of a row uses at one of its places; null where somebody does not accept the bitrate. */
+  useAt(
+    row: ShapeRow,
+    { device, load }: ShapeRow['places'][number],
+    bitrate: number,
+  ): EncodeUse | null {
     const { table } = row
     const scoreUnits = table ? table.scoreUnits[bitrate]! : unitsAt(row, bitrate)
     if (scoreUnits < 0) return null
-    const place = this.placesFor(serves, shape).find((each) => each.device === device)
-    if (!place) return null
     const { isProcessor } = this.problem.devices[device]!
     const bitrateKbps = this.problem.bitratesKbps[bitrate]!
     const uploadKbps = table ? table.uploadKbps[bitrate]! : uploadAt(row, bitrate)
@@ -306,9 +330,9 @@ export class EncodeUses {
       below: table ? table.below[bitrate]! : this.belowAt(row, bitrate),
       uploadKbps,
       diskMegabytes: table ? table.diskMegabytes[bitrate]! : diskAt(row, bitrate),
-      changedCells: this.changedCells(serves, shape, device, bitrate),
-      processorLoad: isProcessor ? place.load : 0,
-      otherLoad: isProcessor ? 0 : place.load,
+      changedCells: this.changedCells(row, device, bitrate),
+      processorLoad: isProcessor ? load : 0,
+      otherLoad: isProcessor ? 0 : load,
       encodes: 1,
       unrounded500: Number(bitrateKbps % 500 !== 0),
       unrounded250: Number(bitrateKbps % 250 !== 0),
@@ -347,10 +371,11 @@ export class EncodeUses {
   }
 
   /** How many cells of those served the last plan set otherwise. */
-  changedCells(serves: Encode['serves'], shape: number, device: number, bitrate: number): number {
+  changedCells(row: ShapeRow, device: number, bitrate: number): number {
+    if (!this.isAnyPlanned) return 0
     const kbps = this.problem.bitratesKbps[bitrate]
-    let changed = this.changedBesideBitrate(serves, shape, device)
-    for (const { demand } of serves) {
+    let changed = this.changedBesideBitrate(row, device)
+    for (const { demand } of row.serves) {
       const last = this.preferences.last[demand]
       if (last && last.videoBitrateKbps !== kbps) changed += 1
     }
@@ -358,7 +383,8 @@ export class EncodeUses {
   }
 
   /** The same, whatever the bitrate is. */
-  changedBesideBitrate(serves: Encode['serves'], shape: number, device: number): number {
+  changedBesideBitrate({ serves, shape }: ShapeRow, device: number): number {
+    if (!this.isAnyPlanned) return 0
     const { width, height, framesPerSecond, codec, effort } = this.problem.shapes[shape]!
     let changed = 0
     for (const { demand, relay } of serves) {
