@@ -7,6 +7,7 @@ import {
   acceptedRange,
   choiceOf,
   finenessTables,
+  worthTables,
   firstAtLeast,
   meanShapeTerm,
   wireTables,
@@ -132,20 +133,17 @@ describe('a choice', () => {
   const make = (range: { first: number; end: number }, listedTo = 0, carriedTo = steps.length) =>
     choiceOf(
       0,
-      shape,
       range,
       {
-        picture: 'talking',
         shapeTerm: meanShapeTerm(shape, 'talking', ['desk']),
         lookAheadFrames: 5,
         priority: 3,
         steps: 1,
       },
       {
-        bitratesKbps: steps,
         isOffered: new Uint8Array(steps.length).fill(1),
         listedTo,
-        fineness: finenessTables([shape], 'talking', steps),
+        worths: worthTables([shape], 'talking', steps),
         wireKbps: Int32Array.from(steps, (kbps, at) => (at < carriedTo ? kbps : -1)),
         diskMegabytes: null,
         mayBeFed: false,

@@ -31,6 +31,49 @@ export function finenessTables(
   }
 }
 
+/** What a shape is worth to all who are judged alike. */
+interface ShapeWorth {
+  /** Score units at each bitrate of a destination that matters by 1. */
+  units: Int32Array
+  /** The place of the bitrate from which on more no longer helps. */
+  enough: number
+}
+
+type Judged = Pick<Wanted, 'lookAheadFrames' | 'shapeTerm' | 'steps'>
+
+/** By the place of the shape, and how it is judged. */
+export type WorthTables = (shape: number, judged: Judged) => ShapeWorth
+
+/** What shapes are worth over all bitrates; computed once for all demands that are judged alike. */
+export function worthTables(
+  shapes: readonly Shape[],
+  picture: ScoredPicture,
+  bitratesKbps: readonly number[],
+): WorthTables {
+  const fineness = finenessTables(shapes, picture, bitratesKbps)
+  const known = new Map<string, ShapeWorth>()
+  return (index, { lookAheadFrames, shapeTerm, steps }) => {
+    const key = `${index} ${lookAheadFrames} ${shapeTerm} ${steps}`
+    const kept = known.get(key)
+    if (kept) return kept
+    const rendition = { ...(shapes[index] as Shape), encoder: { lookAheadFrames } }
+    const worth = {
+      units: scoreUnitsOf(fineness(index, lookAheadFrames), 100 * shapeTerm, steps),
+      enough: firstAtLeast(bitratesKbps, saturatingBitrateKbps(rendition, picture)),
+    }
+    known.set(key, worth)
+    return worth
+  }
+}
+
+/** Scores as whole units, which a plan adds up. */
+function scoreUnitsOf(fineness: Float64Array, factor: number, steps: number): Int32Array {
+  const units = new Int32Array(fineness.length)
+  for (let at = 0; at < units.length; at += 1)
+    units[at] = Math.round((factor * fineness[at]! * scoreUnitsPerPoint) / steps)
+  return units
+}
+
 type Sender = Pick<Destination, 'protocol' | 'path' | 'backupAddress'>
 
 /**
@@ -112,7 +155,6 @@ export function acceptedRange(
 }
 
 interface Wanted {
-  picture: ScoredPicture
   /** What size and frame rate make of the picture; see `meanShapeTerm`. */
   shapeTerm: number
   lookAheadFrames: number
@@ -129,29 +171,24 @@ export const meanShapeTerm = (
 ): number =>
   screens.reduce((sum, screen) => sum + shapeTerm(shape, picture, screen), 0) / screens.length
 
-/** Priority × score as whole units, which a plan adds up, at the bitrates from `first` on; -1 where one is not offered. */
-function fillScoreUnits(
+/** Score units by priority at the bitrates from `first` up to `end`; -1 where one is not offered. */
+function weighed(
   units: Int32Array,
-  fineness: Float64Array,
   isOffered: Uint8Array,
-  first: number,
-  { shapeTerm, priority, steps }: Pick<Wanted, 'shapeTerm' | 'priority' | 'steps'>,
-): void {
-  const factor = 100 * shapeTerm
-  for (let at = 0; at < units.length; at += 1) {
-    const score = factor * fineness[first + at]!
-    units[at] =
-      isOffered[first + at] === 0 ? -1 : Math.round((score * scoreUnitsPerPoint) / steps) * priority
-  }
+  { first, end, priority }: BitrateRange & { priority: number },
+): Int32Array {
+  const own = new Int32Array(end - first)
+  for (let at = first; at < end; at += 1)
+    own[at - first] = isOffered[at] === 0 ? -1 : units[at]! * priority
+  return own
 }
 
 export interface ChoiceTables {
-  bitratesKbps: readonly number[]
   /** Whether a bitrate is one that the demand may have. */
   isOffered: Uint8Array
   /** Bitrates up to here are listed in any case, since others may have nothing lower. */
   listedTo: number
-  fineness: FinenessTables
+  worths: WorthTables
   /** Of a recording, which is not sent, all zero. */
   wireKbps: Int32Array
   /** null for a send. */
@@ -166,26 +203,19 @@ export interface ChoiceTables {
  */
 export function choiceOf(
   index: number,
-  shape: Shape,
   { first, end }: BitrateRange,
   wanted: Wanted,
   tables: ChoiceTables,
 ): Choice | null {
-  const { bitratesKbps, isOffered, listedTo, fineness, wireKbps, diskMegabytes } = tables
+  const { isOffered, listedTo, worths, wireKbps, diskMegabytes } = tables
   let to = end
   // The higher the bitrate the more is sent, so that what the path does not carry is at the end.
   while (!tables.mayBeFed && to > first && wireKbps[to - 1]! < 0) to -= 1
   if (to === first) return null
-  let enough = firstAtLeast(
-    bitratesKbps,
-    saturatingBitrateKbps(
-      { ...shape, encoder: { lookAheadFrames: wanted.lookAheadFrames } },
-      wanted.picture,
-    ),
-  )
+  const { units, enough: saturated } = worths(index, wanted)
+  let enough = saturated
   while (enough < to && (enough < first || isOffered[enough] === 0)) enough += 1
   to = Math.min(to, Math.max(enough + 1, listedTo))
-  const scores = new Int32Array(to - first)
-  fillScoreUnits(scores, fineness(index, wanted.lookAheadFrames), isOffered, first, wanted)
+  const scores = weighed(units, isOffered, { first, end: to, priority: wanted.priority })
   return { shape: index, first, scores, earned: null, wireKbps, diskMegabytes }
 }

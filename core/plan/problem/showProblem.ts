@@ -11,11 +11,11 @@ import {
   acceptedRange,
   type BitrateRange,
   choiceOf,
-  type FinenessTables,
-  finenessTables,
   firstAtLeast,
   meanShapeTerm,
   wireTables,
+  type WorthTables,
+  worthTables,
 } from './choices'
 import { withEarnings } from './earning'
 import type { Choice, Demand, DeviceLimit, Place, Problem, Relay, Shape } from './problem'
@@ -175,7 +175,7 @@ export function showProblem(show: PlannedShow): ShowProblem {
     shapes,
     places,
     indicesOf,
-    fineness: finenessTables(shapes, encodedPictureOf(show), bitratesKbps),
+    worths: worthTables(shapes, encodedPictureOf(show), bitratesKbps),
     wireTable,
     isStep: Uint8Array.from(bitratesKbps, (bitrate) => (bitrate % bitrateStepKbps === 0 ? 1 : 0)),
     listedTo: listedToFor(requests, relays, bitratesKbps),
@@ -257,7 +257,7 @@ interface ChoiceContext {
   shapes: readonly Shape[]
   places: readonly (readonly Place[])[]
   indicesOf: ShapeIndices
-  fineness: FinenessTables
+  worths: WorthTables
   wireTable: ReturnType<typeof wireTables>
   /** Whether a bitrate is one of the steps, and not only somebody's pinned one. */
   isStep: Uint8Array
@@ -302,7 +302,7 @@ function choicesOf(
   feeding: readonly Destination[],
   context: ChoiceContext,
 ): Choice[] {
-  const { show, bitratesKbps, shapes, places, indicesOf, listedTo, fineness, wireTable } = context
+  const { show, bitratesKbps, shapes, places, indicesOf, listedTo, worths, wireTable } = context
   const { rules, rendition, pins, destination, priority, steps, viewers } = request
   const { audioBitrateKbps } = rendition
   const isPinned = pins.has('video bitrate')
@@ -333,7 +333,6 @@ function choicesOf(
       ? wireTable(destination, { ...rendition, framesPerSecond })
       : notSent
     const wanted = {
-      picture,
       shapeTerm: meanShapeTerm(wantedPicture, picture, screens),
       lookAheadFrames: rendition.encoder.lookAheadFrames,
       priority,
@@ -343,11 +342,10 @@ function choicesOf(
     for (const effort of effortsOf(request, show))
       for (const index of indicesFor(effort)) {
         if (!places[index]!.some(({ device }) => devices.includes(device))) continue
-        const choice = choiceOf(index, shapes[index]!, range, wanted, {
-          bitratesKbps,
+        const choice = choiceOf(index, range, wanted, {
           isOffered,
           listedTo,
-          fineness,
+          worths,
           wireKbps,
           diskMegabytes,
           mayBeFed: feeding.length > 0,

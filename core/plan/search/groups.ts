@@ -121,12 +121,15 @@ function* everyGroup(
   let tried = 0
   const takesMore = takesMoreOf()
   for (const key of sharingKeys(problem, members)) {
-    const joins = members.map((member) => routesInto(problem, member, key))
+    const able = members
+      .map((member) => ({ member, routes: routesInto(problem, member, key) }))
+      .filter(({ routes }) => routes.length > 0)
     function* extend(at: number, group: Group): Generator<void, void> {
       if (groups.length > maxGroups || tried > maxTries) return
       tried += 1
       if (tried % triesBetweenYields === 0) yield
-      if (at === members.length) {
+      const next = able[at]
+      if (!next) {
         const isWanted =
           group.members.length > 0 &&
           isOwnKey(problem, group, key) &&
@@ -135,9 +138,9 @@ function* everyGroup(
         return
       }
       yield* extend(at + 1, group)
-      if (!followsByPriority(group, members[at]!)) return
-      for (const route of joins[at]!) {
-        const larger = extended(problem, group, members[at]!, route)
+      if (!followsByPriority(group, next.member)) return
+      for (const route of next.routes) {
+        const larger = extended(problem, group, next.member, route)
         if (larger) yield* extend(at + 1, larger)
       }
     }
