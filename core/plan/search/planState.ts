@@ -126,16 +126,12 @@ function diskAt({ choices }: ShapeRow, bitrate: number): number {
   return megabytes
 }
 
-/** Adds one more of those below the floor, at each bitrate where it is that. */
+/** Counts a demand at each bitrate at which it is below the floor. */
 function addBelow(
   below: Int32Array,
   { first: offset, scores }: Choice,
-  {
-    floorUnits,
-    count,
-    first,
-    end,
-  }: { floorUnits: number; count: number; first: number; end: number },
+  { floorUnits, count }: Problem['demands'][number],
+  { first, end }: Pick<ShapeRow, 'first' | 'end'>,
 ): void {
   for (let at = first; at < end; at += 1) if (scores[at - offset]! < floorUnits) below[at]! += count
 }
@@ -291,8 +287,7 @@ export class EncodeUses {
     choices.forEach((choice, index) => {
       addAccepted(scoreUnits, choice.scores, { offset: choice.first, first, end })
       if (choice.diskMegabytes) addTo(diskMegabytes, choice.diskMegabytes, first, end)
-      const { floorUnits, count } = this.problem.demands[serves[index]!.demand]!
-      if (floorUnits > 0) addBelow(below, choice, { floorUnits, count, first, end })
+      addBelow(below, choice, this.problem.demands[serves[index]!.demand]!, row)
     })
     const accepted: number[] = []
     for (let bitrate = first; bitrate < end; bitrate += 1)
