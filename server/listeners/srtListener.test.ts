@@ -7,6 +7,7 @@ import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import { inRealTime } from '../inRealTime'
 import type { DatagramListener } from './datagramListener'
 import { srtHandshakeOf, srtRefusalOf } from './srtHandshake'
 import { listenSrt, type SrtListenerOptions } from './srtListener'
@@ -57,33 +58,37 @@ function induction(): Buffer {
 }
 
 describe('a listener over SRT', () => {
-  it('takes the stream ID that it waits for, counts what crosses, and takes the next after a hang-up', async () => {
-    const told: string[] = []
-    const listener = await listen({
-      began: (_, streamId) => told.push(`began ${streamId}`),
-      ended: () => told.push('ended'),
-    })
-    const first = call(listener, 'right')
-    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(30), within)
-    expect(listener.isArriving()).toBe(true)
-    const { wireBytes, datagrams, lostDatagrams } = listener.crossed()
-    const frameBytes = listener.arrival().frames.reduce((sum, { bytes }) => sum + bytes, 0)
-    expect(wireBytes).toBeGreaterThan(frameBytes)
-    expect(datagrams).toBeGreaterThan(30)
-    expect(lostDatagrams).toBe(0)
-    // A second one is told that it is refused, and the first goes on.
-    const second = call(listener, 'right')
-    await second.ended
-    expect(second.said()).toMatch(/rejection reason/)
-    expect(listener.isArriving()).toBe(true)
-    listener.hangUp()
-    await first.ended
-    await vi.waitFor(() => expect(told).toEqual(['began right', 'ended']), within)
-    listener.forget()
-    call(listener, 'right')
-    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
-    expect(told.at(-1)).toBe('began right')
-  }, 90_000)
+  it(
+    'takes the stream ID that it waits for, counts what crosses, and takes the next after a hang-up',
+    { ...inRealTime, timeout: 90_000 },
+    async () => {
+      const told: string[] = []
+      const listener = await listen({
+        began: (_, streamId) => told.push(`began ${streamId}`),
+        ended: () => told.push('ended'),
+      })
+      const first = call(listener, 'right')
+      await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(30), within)
+      expect(listener.isArriving()).toBe(true)
+      const { wireBytes, datagrams, lostDatagrams } = listener.crossed()
+      const frameBytes = listener.arrival().frames.reduce((sum, { bytes }) => sum + bytes, 0)
+      expect(wireBytes).toBeGreaterThan(frameBytes)
+      expect(datagrams).toBeGreaterThan(30)
+      expect(lostDatagrams).toBe(0)
+      // A second one is told that it is refused, and the first goes on.
+      const second = call(listener, 'right')
+      await second.ended
+      expect(second.said()).toMatch(/rejection reason/)
+      expect(listener.isArriving()).toBe(true)
+      listener.hangUp()
+      await first.ended
+      await vi.waitFor(() => expect(told).toEqual(['began right', 'ended']), within)
+      listener.forget()
+      call(listener, 'right')
+      await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
+      expect(told.at(-1)).toBe('began right')
+    },
+  )
 
   it('refuses a wrong stream ID and none at all, at once', async () => {
     const refused: string[] = []
