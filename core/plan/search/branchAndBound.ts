@@ -96,7 +96,9 @@ export function* branchAndBound(
   }
   /** With better prices, and without the columns that they rule out. */
   function* bounded(open: Node, times: number): Generator<void, Node> {
-    const bound = yield* boundByPartialPricing(open, resources, known(), times)
+    // Where it shows that nothing is worth so much, it need not be lower.
+    const wanted = known() === null ? null : least()
+    const bound = yield* boundByPartialPricing(open, resources, wanted, times)
     return yield* reducedCostFixed({ subproblems: open.subproblems, bound }, least(), resources)
   }
   function* firstLook(
