@@ -39,6 +39,31 @@ describe('the plan that a show holds', () => {
     expect(keptOf({ ...planned, computer })).toBeNull()
   })
 
+  it('takes what is all pinned for planned, but not where it may not be sent to directly', () => {
+    const { problem, preferences } = showProblem(planned)
+    const [first, ...others] = problem.demands as [(typeof problem.demands)[number]]
+    const { encodes, assignments } = keptPlan(new EncodeUses(problem, preferences))!
+    const { shape, device, bitrateKbps } = encodes[assignments[0]!.encode!]!
+    const place = problem.bitratesKbps.indexOf(bitrateKbps)
+    const choice = first.choices.find((each) => each.shape === shape)!
+    const from = place - choice.first
+    const only = {
+      ...choice,
+      first: place,
+      scores: choice.scores.slice(from, from + 1),
+      earned: null,
+    }
+    const last = [null, ...preferences.last.slice(1)]
+    const pinned = (direct: boolean, relays: number[]) => {
+      const demand = { ...first, choices: [only], devices: [device], direct, relays }
+      const demands = [demand, ...others]
+      return keptPlan(new EncodeUses({ ...problem, demands }, { ...preferences, last }))
+    }
+    expect(pinned(true, [])).not.toBeNull()
+    expect(pinned(false, [0])).toBeNull()
+    expect(pinned(false, [])).toBeNull()
+  })
+
   it('is none where somebody is left out, below the floor, or was never planned', () => {
     const [first, ...others] = planned.destinations as [Show['destinations'][number]]
     const withFirst = (plan: Partial<typeof first.plan>): Show => ({

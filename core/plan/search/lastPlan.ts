@@ -21,13 +21,15 @@ export function keptPlan(uses: EncodeUses): Solution | null {
 /** What of a hand-off no plan chooses; with a shape of -1 where there are several ways. */
 const onlyWay =
   ({ places }: Problem) =>
-  ({ choices, devices }: Problem['demands'][number], demand: number): Encode => {
+  ({ choices, devices, direct, relays }: Problem['demands'][number], demand: number): Encode => {
     const [choice, ...others] = choices
     const serves = [{ demand, relay: null }]
     const able = places[choice?.shape ?? -1]?.filter(
       ({ device }) => devices?.includes(device) ?? true,
     )
-    return choice && others.length === 0 && choice.scores.length === 1 && able?.length === 1
+    const isOneRoute = direct && relays.length === 0
+    const isOneChoice = others.length === 0 && choice?.scores.length === 1
+    return choice && isOneRoute && isOneChoice && able?.length === 1
       ? { serves, shape: choice.shape, device: able[0]!.device, bitrate: choice.first }
       : { serves, shape: -1, device: -1, bitrate: -1 }
   }
