@@ -29,13 +29,14 @@ const sizeOf = (worth: number): number => Math.max(1, Math.abs(worth))
  * tried limit it everywhere from below. The next point is the lowest of that model, held near the
  * best so far by a quadratic term. Prices are scaled by the capacities, so that all are alike.
  *
- * `known` is the worth of a plan that there is, below which no bound can be. Yields between prices.
+ * `wanted` is what a plan has to be worth to matter, mostly more than one that there is: a bound that is
+ * no higher need not be lowered. Yields between prices.
  */
 export function* bundleMethod(
   subproblems: readonly Subproblem[],
   resources: Resources,
   start: Bound,
-  known: number | null,
+  wanted: number | null,
   rounds: number,
 ): Generator<void, Bound> {
   const scales = resources.capacity.map((capacity) => 1 / Math.max(capacity, 1))
@@ -58,9 +59,9 @@ export function* bundleMethod(
     0,
   )
   if (steepness < 1e-12) return best
-  const hoped = known === null ? sizeOf(best.upper) * 0.01 : (best.upper - known) * 0.5
+  const hoped = wanted === null ? sizeOf(best.upper) * 0.01 : (best.upper - wanted) * 0.5
   let reach = hoped / steepness
-  const least = Math.max(known ?? -Infinity, minWorthOf(subproblems))
+  const least = Math.max(wanted ?? -Infinity, minWorthOf(subproblems))
   for (let round = 0, widenings = 0; round < rounds;) {
     if (best.upper <= least) break
     const center = best.prices.map((price, index) => price / scales[index]!)

@@ -5,7 +5,7 @@ import { fitShow } from '../fitShow'
 import { showProblem } from '../problem/showProblem'
 import { withPlan } from '../showPlan'
 import { randomShow } from '../tests/testShows'
-import { keptPlan } from './lastPlan'
+import { keptPlan, lastEncodes } from './lastPlan'
 import { EncodeUses } from './planState'
 
 const keptOf = (show: Show) => {
@@ -62,6 +62,30 @@ describe('the plan that a show holds', () => {
     expect(pinned(true, [])).not.toBeNull()
     expect(pinned(false, [0])).toBeNull()
     expect(pinned(false, [])).toBeNull()
+  })
+
+  it('has a recording share what is made for a relay only where that has its picture', () => {
+    const { problem, preferences } = showProblem(planned)
+    const [first] = problem.demands as [(typeof problem.demands)[number]]
+    const recording = problem.demands.find(({ sound }) => sound === null)!
+    const [relay] = problem.relays as [(typeof problem.relays)[number]]
+    const cells = { ...preferences.last[0]!, relay: 0 }
+    const isJoined = (pictureOfRelay: string): boolean => {
+      const fed = { ...first, relays: [0], direct: false }
+      const recorded = { ...recording, picture: first.picture, choices: first.choices }
+      const asked = {
+        ...problem,
+        demands: [fed, recorded],
+        relays: [{ ...relay, picture: pictureOfRelay }],
+      }
+      const last = [cells, { ...cells, relay: null }]
+      const uses = new EncodeUses(asked, { ...preferences, last })
+      const none = { shape: -1, device: -1, bitrate: -1 }
+      const alone = [0, 1].map((demand) => ({ serves: [{ demand, relay: null }], ...none }))
+      return lastEncodes(uses, alone)!.length === 1
+    }
+    expect(isJoined(first.picture)).toBe(true)
+    expect(isJoined('another')).toBe(false)
   })
 
   it('is none where somebody is left out, below the floor, or was never planned', () => {

@@ -84,24 +84,27 @@ export function lastEncodes(
       encodes.set(key, { serves, shape: own.shape, device: own.device, bitrate: own.bitrate })
     }
   if (!isAnyKnown) return null
-  return withRecordingsJoined(demands, [...encodes.values()])
+  return withRecordingsJoined(problem, [...encodes.values()])
 }
 
 /** A recording shares whatever encode has its picture, whatever its sound. */
-function withRecordingsJoined(demands: Problem['demands'], encodes: readonly Encode[]): Encode[] {
+function withRecordingsJoined({ demands, relays }: Problem, encodes: readonly Encode[]): Encode[] {
+  // What is made for a relay has the picture of its rendition, whatever those it feeds would have had.
+  const pictureOf = ({ serves: [first] }: Encode): string =>
+    first!.relay === null ? demands[first!.demand]!.picture : relays[first!.relay]!.picture
+
   const areRecordings = ({ serves }: Encode): boolean =>
     serves.every(({ demand }) => demands[demand]!.sound === null)
   const joined = encodes.filter((encode) => !areRecordings(encode)).map((encode) => ({ ...encode }))
   const alone: Encode[] = []
   for (const encode of encodes.filter(areRecordings)) {
-    const picture = demands[encode.serves[0]!.demand]!.picture
     const host = joined.find(
-      ({ serves, shape, device, bitrate }) =>
-        shape === encode.shape &&
-        device === encode.device &&
-        bitrate === encode.bitrate &&
-        demands[serves[0]!.demand]!.shares &&
-        demands[serves[0]!.demand]!.picture === picture,
+      (other) =>
+        other.shape === encode.shape &&
+        other.device === encode.device &&
+        other.bitrate === encode.bitrate &&
+        demands[other.serves[0]!.demand]!.shares &&
+        pictureOf(other) === pictureOf(encode),
     )
     if (host) host.serves = [...host.serves, ...encode.serves]
     else alone.push(encode)

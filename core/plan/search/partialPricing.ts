@@ -53,7 +53,7 @@ export const nearlyBest = ({ upper }: Bound): number => upper - Math.abs(upper) 
 export function* boundByPartialPricing(
   { subproblems, bound }: Node,
   resources: Resources,
-  known: number | null,
+  wanted: number | null,
   rounds: number,
 ): Generator<void, Bound> {
   let best = bound
@@ -69,11 +69,11 @@ export function* boundByPartialPricing(
     }
     yield
     const start = yield* findingBound(nearSubproblems, best.prices, resources)
-    const low = yield* bundleMethod(nearSubproblems, resources, start, known, rounds)
+    const low = yield* bundleMethod(nearSubproblems, resources, start, wanted, rounds)
     added = yield* findingBound(subproblems, low.prices, resources)
     if (added.upper < best.upper) best = added
     if (!(best.upper - low.upper > minExcess * Math.abs(best.upper))) break
-    if (known !== null && best.upper <= known) break
+    if (wanted !== null && best.upper <= wanted) break
   }
   return best
 }
