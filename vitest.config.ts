@@ -37,6 +37,8 @@ export default defineConfig({
       {
         test: {
           name: 'database',
+          // As the units: each file has a database of its own, and what they import keeps nothing of it.
+          isolate: false,
           include: ['tests/database/**/*.test.ts'],
           globalSetup: ['tests/database/privateDatabase.ts'],
           testTimeout: 60_000,

@@ -1,10 +1,14 @@
 import { shallowReactive } from 'vue'
 
 /** Widths at which each picture is kept, the largest first; each is drawn from the one before it, which keeps fine lines whole. */
-const bitmapWidths = [1600, 800, 400, 200] as const
+const bitmapWidths = [800, 400, 200] as const
+/** Drawn only once a picture is shown wider than that: four times the pixels, for every picture of a show at once. */
+const widestWidth = 1600
 
 type Bitmap = HTMLCanvasElement
 interface Loaded {
+  /** Null until it is there. */
+  image: HTMLImageElement | null
   /** The widest first. */
   levels: Bitmap[]
   isMissing: boolean
@@ -13,6 +17,9 @@ const pictures = shallowReactive(new Map<string, Loaded>())
 
 export const drawingAddress = (name: string): string => `/drawings/${name}.svg`
 export const fileAddress = (fileId: string): string => `/api/files/${fileId}`
+
+const heightAt = (width: number, { naturalWidth, naturalHeight }: HTMLImageElement): number =>
+  Math.max(1, Math.round((width * naturalHeight) / naturalWidth))
 
 function drawn(from: CanvasImageSource, width: number, height: number): Bitmap {
   const bitmap = document.createElement('canvas')
@@ -35,19 +42,22 @@ function loadImage(address: string): Promise<HTMLImageElement> {
 
 /** Drawn into bitmaps once: a browser would work an SVG out again at every frame. */
 async function load(address: string): Promise<void> {
-  pictures.set(address, { levels: [], isMissing: false })
+  pictures.set(address, { image: null, levels: [], isMissing: false })
   try {
     const image = await loadImage(address)
-    const { naturalWidth, naturalHeight } = image
     const levels: Bitmap[] = []
-    for (const width of bitmapWidths) {
-      const height = Math.max(1, Math.round((width * naturalHeight) / naturalWidth))
-      levels.push(drawn(levels.at(-1) ?? image, width, height))
-    }
-    pictures.set(address, { levels, isMissing: false })
+    for (const width of bitmapWidths)
+      levels.push(drawn(levels.at(-1) ?? image, width, heightAt(width, image)))
+    pictures.set(address, { image, levels, isMissing: false })
   } catch {
-    pictures.set(address, { levels: [], isMissing: true })
+    pictures.set(address, { image: null, levels: [], isMissing: true })
   }
+}
+
+function addWidest(address: string, { image, levels, isMissing }: Loaded): void {
+  if (!image) return
+  const widest = drawn(image, widestWidth, heightAt(widestWidth, image))
+  pictures.set(address, { image, levels: [widest, ...levels], isMissing })
 }
 
 /**
@@ -58,6 +68,8 @@ export function stillPicture(address: string, shownWidth: number): Bitmap | unde
   const picture = pictures.get(address)
   // Not while a component renders: setting reactive state there would render it again at once.
   if (!picture) queueMicrotask(() => pictures.has(address) || void load(address))
+  else if (picture.image && picture.levels[0]!.width < Math.min(shownWidth, widestWidth))
+    queueMicrotask(() => pictures.get(address) === picture && addWidest(address, picture))
   return picture?.levels.findLast(({ width }) => width >= shownWidth) ?? picture?.levels[0]
 }
 

@@ -69,7 +69,11 @@ describe('measuring a picture', () => {
     }
     const still = make('still.mp4', 'testsrc2=size=320x180:rate=30,trim=end_frame=1,loop=-1:1')
     const lively = make('lively.mp4', 'mandelbrot=size=640x360:rate=30')
-    const both = await measure([still, lively])
+    const few = (paths: string | readonly string[]) =>
+      measure(paths, ({ done }, stop) => {
+        if (done >= 3) stop()
+      })
+    const both = await few([still, lively])
     expect(both.name).toBe('still.mp4 and lively.mp4')
     expect(both.clip).toEqual({
       width: 320,
@@ -77,10 +81,6 @@ describe('measuring a picture', () => {
       framesPerSecond: 30,
       seconds: expect.closeTo(3, 1) as number,
     })
-    const few = (path: string) =>
-      measure(path, ({ done }, stop) => {
-        if (done >= 3) stop()
-      })
     const [stillAlone, livelyAlone] = [await few(still), await few(lively)]
     expect(both.temporalInformation).toBeGreaterThan(stillAlone.temporalInformation)
     expect(both.temporalInformation).toBeLessThan(livelyAlone.temporalInformation)
