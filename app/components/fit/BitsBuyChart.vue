@@ -105,7 +105,7 @@ const option = computed(() =>
       Dots: encodes of your clip; the curves go through them, and beyond them they follow the model.
     </p>
     <p class="text-ink-2 text-xs">{{ crossings.map(crossingInWords).join(' ') }}</p>
-    <p class="min-h-4 text-xs" role="status" data-testid="next-step">
+    <p class="min-h-8 text-xs" role="status" data-testid="next-step">
       {{ nextStep ? nextStepInWords(nextStep) : '' }}
     </p>
   </div>
