@@ -5,7 +5,7 @@ import { type ShowProblem, showProblem } from './problem/showProblem'
 import type { PlannedShow } from './problem/renditionRequests'
 import { planFrom, planOf, type PlanParts } from './showPlan'
 import { type Progress, solving } from './search/solve'
-import type { SearchStatus } from './search/status'
+import { nothingKnown, type SearchStatus } from './search/status'
 
 /** What the planner has found for a show. */
 export interface FitResult {
@@ -28,9 +28,19 @@ function unitsById({ problem, sources }: ShowProblem, solution: Solution): Recor
   return units
 }
 
+const nothingFound: FitResult = {
+  parts: null,
+  worth: null,
+  unitsById: {},
+  uploadKbps: 0,
+  status: nothingKnown,
+}
+
 /** Plans a show; yields every better plan, and the same again between steps so that it can be stopped. */
 export function* fittingShow(show: PlannedShow): Generator<FitResult, FitResult> {
   const made = showProblem(show)
+  // Of many destinations that is a step by itself.
+  yield nothingFound
   const run = solving(made.problem, made.preferences)
   const result = ({ solution, status }: Progress): FitResult => ({
     parts: solution && planFrom(show, made, solution),

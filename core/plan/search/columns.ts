@@ -4,7 +4,6 @@ import type { SearchedComponent } from './components'
 import { CurveWriter, type Curves } from './curves'
 import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
 import { earnedTogether } from '../problem/earning'
-import { ranksByPriority } from './priorityOrder'
 import type { Choice, Problem } from '../problem/problem'
 import { resourceLayoutOf } from './resources'
 import { addAccepted, addTo } from './sums'
@@ -68,9 +67,9 @@ export function* columnsAndCurves(
   { isWhole = false } = {},
 ): Generator<void, ColumnsAndCurves> {
   const curves = new CurveWriter()
-  const ranks = ranksByPriority(problem)
   const made: Columns[] = []
-  for (const { demands, isWhole: isAll } of components) {
+  for (const { demands, ranks, isWhole: isAll } of components) {
+    yield
     const members = membersOf(problem, demands, ranks)
     const writer = new ColumnWriter(problem, members, weights, curves, isWhole)
     made.push(yield* columnsOf(problem, members, writer, { isWhole, isAll }))

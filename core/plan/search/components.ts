@@ -1,5 +1,5 @@
 import { maxInSet } from './bitSets'
-import { ranksByPriority } from './priorityOrder'
+import { type Rank, ranksByPriority } from './priorityOrder'
 import type { Demand, Problem } from '../problem/problem'
 
 /**
@@ -20,13 +20,15 @@ export function searchedComponents(problem: Problem): SearchedComponent[] {
     const isSearchedWhole =
       demands.length <= maxUnlike || (demands.length <= maxInSet && classes <= maxClasses)
     return isSearchedWhole
-      ? [{ demands, isWhole: true }]
-      : cut(problem, demands).map((piece) => ({ demands: piece, isWhole: false }))
+      ? [{ demands, ranks, isWhole: true }]
+      : cut(problem, demands).map((piece) => ({ demands: piece, ranks, isWhole: false }))
   })
 }
 
 export interface SearchedComponent {
   demands: readonly number[]
+  /** Of every demand of the problem. */
+  ranks: readonly Rank[]
   /** Whether it is all of what depends on each other. */
   isWhole: boolean
 }

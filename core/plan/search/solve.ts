@@ -7,7 +7,7 @@ import { greedyPlan, raised, selectionOf } from './greedy'
 import { keptPlan } from './lastPlan'
 import { type Encode, EncodeUses, solutionOfEncodes } from './planState'
 import { lexicographicPhase } from './lexicographic'
-import { searchedComponents } from './components'
+import { type SearchedComponent, searchedComponents } from './components'
 import { type Optimum, branchAndBound } from './branchAndBound'
 import { runToEnd } from '../runToEnd'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from '../problem/problem'
@@ -115,9 +115,10 @@ function atBestBitrates({ components, curves }: ColumnsAndCurves, plan: Found, u
 
 const columnsFor = (
   problem: Problem,
+  components: readonly SearchedComponent[],
   { isWhole = false } = {},
 ): Generator<void, ColumnsAndCurves> =>
-  columnsAndCurves(problem, searchedComponents(problem), weightsOf(problem), { isWhole })
+  columnsAndCurves(problem, components, weightsOf(problem), { isWhole })
 
 /** No matter how much is left out or below the floor. */
 const noLimit = 1e6
@@ -138,14 +139,14 @@ const minLeftOut = (
 /** Whether a plan exists at all that keeps what has to be kept. */
 export function* findingPlan(given: Problem): Generator<unknown, boolean> {
   const { problem } = aggregated(given)
-  const all = yield* columnsFor(problem)
+  const all = yield* columnsFor(problem, searchedComponents(problem))
   return (yield* minLeftOut(problem, all)).found !== null
 }
 
 /** Whether a plan exists that leaves nobody out. */
 export function* findingWholePlan(given: Problem): Generator<unknown, boolean> {
   const { problem } = aggregated(given)
-  const all = yield* columnsFor(problem)
+  const all = yield* columnsFor(problem, searchedComponents(problem))
   const { found } = yield* minLeftOut(problem, all)
   return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
 }
@@ -323,11 +324,12 @@ function* nearlyBest(
 
   // Most shows fit whole, which one look tells; else the shortfall is settled first.
   const nothingShort = { leftOutWeight: 0, belowFloor: 0 }
-  const wholeColumns = yield* making(columnsFor(problem, { isWhole: true }))
+  const components = searchedComponents(problem)
+  const wholeColumns = yield* making(columnsFor(problem, components, { isWhole: true }))
   const whole = yield* best(wholeColumns, nothingShort, null)
   if (whole.found || incumbent) return progress(wholeColumns, whole, true)
 
-  const all = yield* making(columnsFor(problem))
+  const all = yield* making(columnsFor(problem, components))
   const isComplete = aggregation.isExact && all.components.every((columns) => columns.isComplete)
   const least = yield* settling(all, minLeftOut(problem, all, atOnce && selectionOf(all, atOnce)))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
