@@ -68,7 +68,10 @@ export function stillPicture(address: string, shownWidth: number): Bitmap | unde
   const picture = pictures.get(address)
   // Not while a component renders: setting reactive state there would render it again at once.
   if (!picture) queueMicrotask(() => pictures.has(address) || void load(address))
-  else if (picture.image && picture.levels[0]!.width < Math.min(shownWidth, widestWidth))
+  else if (
+    picture.image &&
+    picture.levels.every(({ width }) => width < Math.min(shownWidth, widestWidth))
+  )
     queueMicrotask(() => pictures.get(address) === picture && addWidest(address, picture))
   return picture?.levels.findLast(({ width }) => width >= shownWidth) ?? picture?.levels[0]
 }
