@@ -3,25 +3,30 @@ import { type Rank, ranksByPriority } from './priorityOrder'
 import type { Demand, Problem } from '../problem/problem'
 
 /**
- * Of more demands than this those that are unlike each other could be served in too many ways; of no
- * more than so many classes of like ones as many as can be told apart.
+ * Of more demands than this those that are unlike each other could be served in too many ways to look at
+ * at first; of no more than so many classes of like ones as many as can be told apart.
  */
-const maxUnlike = 30
+const maxUnlike = { first: 30, second: maxInSet } as const
 const maxClasses = 8
+export type Look = keyof typeof maxUnlike
 
 /**
  * The components as they are searched. One of too many demands is cut, so that only what stands near
  * each other shares; owners stay whole, those that only a relay reaches first.
  */
-export function searchedComponents(problem: Problem): SearchedComponent[] {
+export function searchedComponents(problem: Problem, look: Look = 'first'): SearchedComponent[] {
   const ranks = ranksByPriority(problem)
   return componentsOf(problem).flatMap((demands): SearchedComponent[] => {
     const classes = new Set(demands.map((demand) => ranks[demand]!.alike)).size
     const isSearchedWhole =
-      demands.length <= maxUnlike || (demands.length <= maxInSet && classes <= maxClasses)
+      demands.length <= maxUnlike[look] || (demands.length <= maxInSet && classes <= maxClasses)
     return isSearchedWhole
       ? [{ demands, ranks, isWhole: true }]
-      : cut(problem, demands).map((piece) => ({ demands: piece, ranks, isWhole: false }))
+      : cut(problem, demands, maxUnlike[look]).map((piece) => ({
+          demands: piece,
+          ranks,
+          isWhole: false,
+        }))
   })
 }
 
@@ -33,7 +38,12 @@ export interface SearchedComponent {
   isWhole: boolean
 }
 
-function cut(problem: Problem, demands: readonly number[]): number[][] {
+/** Whether a second look would see more of what depends on each other at once. */
+export const isCutMoreAtFirst = (problem: Problem): boolean =>
+  problem.demands.length > maxUnlike.first &&
+  searchedComponents(problem, 'second').length < searchedComponents(problem).length
+
+function cut(problem: Problem, demands: readonly number[], mostOfAPiece: number): number[][] {
   const owners = new Map<string, number[]>()
   for (const demand of demands) {
     const { owner } = problem.demands[demand]!
@@ -45,7 +55,7 @@ function cut(problem: Problem, demands: readonly number[]): number[][] {
   )
   const pieces: number[][] = [[]]
   for (const owner of inOrder) {
-    if (pieces.at(-1)!.length + owner.length > maxUnlike) pieces.push([])
+    if (pieces.at(-1)!.length + owner.length > mostOfAPiece) pieces.push([])
     pieces.at(-1)!.push(...owner)
   }
   return pieces

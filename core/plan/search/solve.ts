@@ -7,7 +7,12 @@ import { greedyPlan, raised, selectionOf } from './greedy'
 import { keptPlan } from './lastPlan'
 import { type Encode, EncodeUses, solutionOfEncodes } from './planState'
 import { lexicographicPhase } from './lexicographic'
-import { type SearchedComponent, searchedComponents } from './components'
+import {
+  isCutMoreAtFirst,
+  type Look,
+  type SearchedComponent,
+  searchedComponents,
+} from './components'
 import { type Optimum, branchAndBound } from './branchAndBound'
 import { runToEnd } from '../runToEnd'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from '../problem/problem'
@@ -204,14 +209,49 @@ export function* solving(
 
 const nothingYet: Progress = { solution: null, status: nothingKnown }
 
+interface Margins {
+  forProof: number
+  inAll: number
+}
+
+/** What can't be proven in any case is worth so many steps of each look; one takes about a thousandth of a second. */
+const stepsForLook = { first: 1000, second: 3000 } as const satisfies Record<Look, number>
+
 /**
  * The plan of the highest score, or one that is proven to be no more than a margin below it; the one that
- * is kept already where it is that.
+ * is kept already where it is that. Where many unlike demands have to be cut apart a second look at more
+ * of them at once begins with what the first has found, for anything that is worth a margin more.
  */
 function* nearlyBest(
   given: EncodeUses,
   kept: Solution | null,
-  { forProof, inAll }: { forProof: number; inAll: number },
+  margins: Margins,
+): Generator<Progress, Progress> {
+  const first = oneLook(given, kept, margins, 'first')
+  if (!isCutMoreAtFirst(given.problem) || !aggregated(given.problem).isExact) return yield* first
+  const found = yield* inSteps(first, stepsForLook.first)
+  if (!isWhole(found.solution)) return found
+  const second = oneLook(given, found.solution, margins, 'second')
+  return yield* inSteps(second, stepsForLook.second)
+}
+
+/** Until it ends, or after so many steps where there is a whole plan. */
+function* inSteps(run: Generator<Progress, Progress>, most: number): Generator<Progress, Progress> {
+  for (let steps = 1; ; steps += 1) {
+    const { value, done } = run.next()
+    if (done || (steps >= most && isWhole(value.solution))) return value
+    yield value
+  }
+}
+
+const isWhole = (solution: Solution | null): solution is Solution =>
+  solution !== null && solution.worth.leftOutWeight === 0 && solution.worth.belowFloor === 0
+
+function* oneLook(
+  given: EncodeUses,
+  kept: Solution | null,
+  { forProof, inAll }: Margins,
+  look: Look,
 ): Generator<Progress, Progress> {
   const aggregation = aggregated(given.problem)
   const { problem } = aggregation
@@ -324,7 +364,7 @@ function* nearlyBest(
 
   // Most shows fit whole, which one look tells; else the shortfall is settled first.
   const nothingShort = { leftOutWeight: 0, belowFloor: 0 }
-  const components = searchedComponents(problem)
+  const components = searchedComponents(problem, look)
   const wholeColumns = yield* making(columnsFor(problem, components, { isWhole: true }))
   const whole = yield* best(wholeColumns, nothingShort, null)
   if (whole.found || incumbent) return progress(wholeColumns, whole, true)

@@ -10,6 +10,7 @@ import { withUpload } from '../advice/resourceUse'
 import { brokenConstraints } from './constraints'
 import { check } from './propertyRuns'
 import { withRelays } from './relayedShows'
+import { randomShow } from './testShows'
 import { wildPicture } from './wildPictures'
 import { crowdedShow, wildShow } from './wildShows'
 
@@ -97,6 +98,21 @@ describe('plans of shows that are seldom drawn', () => {
 })
 
 describe('plans of as many destinations as there can be', () => {
+  it('are looked at in larger pieces once there is one, which finds what smaller ones hide', () => {
+    const options = {
+      destinations: 45,
+      relay: true,
+      pins: true,
+      recording: true,
+      marginPoints: 0.5,
+    }
+    const made = showProblem(randomShow(45_004, { ...options, grain: 'fine' }))
+    const { solution, status } = planned(made)
+    // 902,191 where no more than thirty are looked at together.
+    expect(solution?.worth.scoreUnits).toBeGreaterThan(910_000)
+    expect(status.name).toBe('stopped')
+  })
+
   it('keep every constraint', () => {
     check(crowded, 25, (show) => {
       const { solution } = planned(showProblem(show), maxStepsOfCrowd)
