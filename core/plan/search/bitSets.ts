@@ -6,7 +6,10 @@
 export const maxInSet = 52
 
 const beyondLow = 2 ** 32
-const highOf = (set: number): number => (set / beyondLow) | 0
+/** The lowest 32 bits, as bitwise operators see them. */
+export const lowOf = (set: number): number => set | 0
+/** The bits above the lowest 32. */
+export const highOf = (set: number): number => (set / beyondLow) | 0
 
 export const setOf = (numbers: readonly number[]): number =>
   numbers.reduce((set, number) => set + 2 ** number, 0)
@@ -22,7 +25,7 @@ export const isSubset = (part: number, whole: number): boolean =>
 
 /** The lowest number of a set; -1 of the empty one. */
 export function lowestIn(set: number): number {
-  const low = set | 0
+  const low = lowOf(set)
   if (low !== 0) return 31 - Math.clz32(low & -low)
   const high = highOf(set)
   return high === 0 ? -1 : 63 - Math.clz32(high & -high)

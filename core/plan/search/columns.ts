@@ -102,6 +102,7 @@ function* columnsOf(
   written.sort((a, b) => a.mask - b.mask)
   for (const [at, { write }] of written.entries()) {
     write()
+    yield* writer.makingRoom()
     if (at % groupsBetweenYields === 0) yield
   }
   yield
@@ -140,6 +141,8 @@ class ColumnWriter {
     this.leftOutCurve = curves.end()!
     this.sums = newSums(problem.bitratesKbps.length)
   }
+
+  makingRoom = (): Generator<void, void> => this.curves.makingRoom()
 
   addLeftOut(steps: readonly Member[]): void {
     const row = this.newRow()

@@ -36,6 +36,9 @@ export const minPoint = (curves: Curves, curve: number): number => curves.first[
 
 /** There is room for so many points at first. */
 const defaultPoints = 2048
+/** From so many on it takes a while to make room for more; it is made while a share of it is still free. */
+const manyPoints = 100_000
+const shareBeforeMore = 0.9
 
 /** Collects curves; every number must be whole. */
 export class CurveWriter {
@@ -69,6 +72,24 @@ export class CurveWriter {
     this.value[this.points] = value
     this.bitrate[this.points] = bitrate
     this.points += 1
+  }
+
+  /**
+   * Makes room for more before the last of it is taken, an array at a time: all of them at once take
+   * too long where there are many points. Yields between them, so that it can be stopped.
+   */
+  *makingRoom(): Generator<void, void> {
+    const { length } = this.wire
+    if (length < manyPoints || this.points < length * shareBeforeMore) return
+    this.value = twice(this.value)
+    yield
+    this.bitrate = twice(this.bitrate)
+    yield
+    this.hull = twice(this.hull)
+    yield
+    this.slope = twice(this.slope)
+    yield
+    this.wire = twice(this.wire)
   }
 
   /** Ends the curve and returns its number; null where it has no point. */

@@ -104,7 +104,7 @@ function* descended(uses: EncodeUses, start: State, terms: Terms): Generator<nul
     for (;;) {
       let chosen: Move | null = null
       let bestRatio = 0
-      forEachMove(uses, state, aim, (move) => {
+      yield* forEachMove(uses, state, aim, (move) => {
         const gain = gainOf(state, move, level)
         if (gain <= tolerance) return
         // What costs nothing comes before all that costs something.
@@ -142,7 +142,7 @@ function* repairedTo(uses: EncodeUses, start: State, terms: Terms): Generator<nu
     let chosen: Move | null = null
     let bestRatio = 0
     let left = excess
-    forEachMove(uses, state, null, (move) => {
+    yield* forEachMove(uses, state, null, (move) => {
       const nextExcess = excessOf(uses, state, limits, move)
       if (nextExcess >= excess) return
       const changes = Math.max(0, -lessBy(state, move, 'changedCells'))
@@ -161,37 +161,54 @@ function* repairedTo(uses: EncodeUses, start: State, terms: Terms): Generator<nu
   return excess > 0 ? null : state
 }
 
-/** Shows every change that might make an aim smaller; with null every one there is. */
-function forEachMove(
+/** So many shapes and bitrates are looked at between two chances to stop. */
+const looksBetweenYields = 4000
+
+/**
+ * Shows every change that might make an aim smaller; with null every one there is. Yields now and then,
+ * so that it can be stopped.
+ */
+function* forEachMove(
   uses: EncodeUses,
   state: State,
   aim: Aim | null,
   show: (move: Move) => void,
-): void {
+): Generator<null, void> {
+  let looked = 0
+  const isTime = (more: number): boolean => {
+    looked += more
+    if (looked < looksBetweenYields) return false
+    looked = 0
+    return true
+  }
   for (let index = 0; index < state.encodes.length; index += 1)
-    forEachChange(uses, state, { index, aim }, show)
-  if (aim === 'processorLoad' || aim === 'otherLoad' || aim === 'encodes')
-    forEachMerger(uses, state, show)
+    if (isTime(forEachChange(uses, state, { index, aim }, show))) yield null
+  if (aim !== 'processorLoad' && aim !== 'otherLoad' && aim !== 'encodes') return
+  const keys = state.encodes.map((encode) => sharingKeyOf(uses, encode))
+  for (let index = 0; index < state.encodes.length; index += 1)
+    if (isTime(forEachMerger(uses, state, { index, keys }, show))) yield null
 }
 
-/** One encode in another shape, on another device or at another bitrate. */
+/** One encode in another shape, on another device or at another bitrate. Returns how much it looked at. */
 function forEachChange(
   uses: EncodeUses,
   state: State,
   { index, aim }: { index: number; aim: Aim | null },
   show: (move: Move) => void,
-): void {
+): number {
   const own = state.encodes[index]!
   const { serves } = own
   const before = state.uses[index]!
-  if (aim === 'changedCells' && before.changedCells === 0) return
+  if (aim === 'changedCells' && before.changedCells === 0) return 0
   const maxChanged = aim === null ? Infinity : before.changedCells - Number(aim === 'changedCells')
   const isAboutBitrate = aim !== null && aims.indexOf(aim) > aims.indexOf('encodes')
   const shapes = isAboutBitrate ? [own.shape] : uses.shapesFor(serves)
   const replaced = [index]
   const { devices } = uses.problem
+  let looked = 0
   for (const shape of shapes) {
     const row = uses.rowFor(serves, shape)
+    looked += 1
     if (!row) continue
     let bitrates: readonly number[] | null = null
     for (const place of row.places) {
@@ -201,6 +218,7 @@ function forEachChange(
       // No aim is worth a cell more; looked at first, since it rules most out of what was planned before.
       if (uses.changedBesideBitrate(row, device) > maxChanged) continue
       bitrates ??= bitratesToTry(uses, state.total, own, row)
+      looked += bitrates.length
       for (const bitrate of bitrates) {
         if (uses.changedCells(row, device, bitrate) > maxChanged) continue
         const use = uses.useAt(row, place, bitrate)
@@ -208,6 +226,7 @@ function forEachChange(
       }
     }
   }
+  return looked
 }
 
 /** Whether an encode with such a load may be better than the one before by an aim about loads and encodes, or by one before these. */
@@ -224,37 +243,52 @@ function canLessen(
   return aim !== 'processorLoad' && before.otherLoad - (isProcessor ? 0 : load) > tolerance
 }
 
-/** Two encodes made one, in the shape and on the device of either. */
-function forEachMerger(uses: EncodeUses, state: State, show: (move: Move) => void): void {
-  const { demands, relays } = uses.problem
-  const keyOf = ({ serves }: Encode): string | null => {
-    const [{ demand, relay }] = serves as [Encode['serves'][number]]
-    if (!demands[demand]!.shares) return null
-    const { picture } = relay === null ? demands[demand]! : relays[relay]!
-    const sound = serves
-      .map((each) => (each.relay === null ? demands[each.demand]! : relays[each.relay]!).sound)
-      .find((each) => each !== null)
-    return JSON.stringify([picture, sound ?? null])
-  }
-  const keys = state.encodes.map(keyOf)
-  for (let a = 0; a < state.encodes.length; a += 1)
-    for (let b = a + 1; b < state.encodes.length; b += 1) {
-      if (keys[a] === null || keys[a] !== keys[b]) continue
-      const [first, second] = [state.encodes[a]!, state.encodes[b]!]
-      const serves = [...first.serves, ...second.serves]
-      const accepted = new Set(uses.shapesFor(serves))
-      for (const own of [first, second]) {
-        if (!accepted.has(own.shape)) continue
-        const row = uses.rowFor(serves, own.shape)
-        for (const place of row?.places ?? []) {
-          const { device } = place
-          if (!row || (device !== first.device && device !== second.device)) continue
-          for (const bitrate of bitratesToTry(uses, state.total, { ...own, serves }, row)) {
-            const use = uses.useAt(row, place, bitrate)
-            if (use)
-              show({ replaced: [a, b], by: { serves, shape: own.shape, device, bitrate }, use })
-          }
+/** What two encodes have to have in common to be made one; null where what is sent is for nobody else. */
+function sharingKeyOf(
+  { problem: { demands, relays } }: EncodeUses,
+  { serves }: Encode,
+): string | null {
+  const [{ demand, relay }] = serves as [Encode['serves'][number]]
+  if (!demands[demand]!.shares) return null
+  const { picture } = relay === null ? demands[demand]! : relays[relay]!
+  const sound = serves
+    .map((each) => (each.relay === null ? demands[each.demand]! : relays[each.relay]!).sound)
+    .find((each) => each !== null)
+  return JSON.stringify([picture, sound ?? null])
+}
+
+/** An encode made one with each of those after it, in the shape and on the device of either. Returns how much it looked at. */
+function forEachMerger(
+  uses: EncodeUses,
+  state: State,
+  { index, keys }: { index: number; keys: readonly (string | null)[] },
+  show: (move: Move) => void,
+): number {
+  const first = state.encodes[index]!
+  if (keys[index] === null) return 0
+  let looked = 0
+  for (let other = index + 1; other < state.encodes.length; other += 1) {
+    if (keys[other] !== keys[index]) continue
+    const second = state.encodes[other]!
+    const serves = [...first.serves, ...second.serves]
+    const accepted = new Set(uses.shapesFor(serves))
+    for (const own of [first, second]) {
+      if (!accepted.has(own.shape)) continue
+      const row = uses.rowFor(serves, own.shape)
+      for (const place of row?.places ?? []) {
+        const { device } = place
+        if (!row || (device !== first.device && device !== second.device)) continue
+        for (const bitrate of bitratesToTry(uses, state.total, { ...own, serves }, row)) {
+          const use = uses.useAt(row, place, bitrate)
+          looked += 1
+          if (use)
+            show({
+              ...{ replaced: [index, other], use },
+              by: { serves, shape: own.shape, device, bitrate },
+            })
         }
       }
     }
+  }
+  return looked
 }
