@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { type Covering, coveringsOf } from '@green-mantle/core/canvas'
 import { type CanvasName, canvasNames, type Layer, type Source } from '@green-mantle/core/show'
-import { refThrottled } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import { useLayers } from './editing/layers'
+import { useLookedAt } from './lookedAt'
 import SourceRow from './SourceRow.vue'
 
 const store = useShowStore()
@@ -25,7 +25,7 @@ const rows = computed<Row[]>(() =>
   }),
 )
 /** The list that dragging rearranges; the show follows when the row is let go. */
-const dragged = ref<Row[]>([])
+const dragged = shallowRef<Row[]>([])
 watch(rows, (value) => (dragged.value = [...value]), { immediate: true })
 
 function drop(event: { oldIndex?: number; newIndex?: number }): void {
@@ -33,11 +33,7 @@ function drop(event: { oldIndex?: number; newIndex?: number }): void {
   dragged.value = [...rows.value]
 }
 
-/** Several times a second while something is dragged; at every frame it would slow the drag. */
-const looked = refThrottled(
-  computed(() => ({ show: store.show, scene: selection.scene })),
-  150,
-)
+const looked = useLookedAt(150)
 type Coverings = Record<CanvasName, Covering | undefined>
 const coverings = computed(() => {
   const { show, scene } = looked.value

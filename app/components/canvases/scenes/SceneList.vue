@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { layersOnAir, type Scene } from '@green-mantle/core/show'
 import { Plus } from '@lucide/vue'
-import { refDebounced } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { shallowRef, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import { useScenes } from '../editing/scenes'
+import { useSettled } from '../lookedAt'
 import PairPicture from './PairPicture.vue'
 import SceneSettings from './SceneSettings.vue'
 
@@ -15,17 +15,15 @@ const selection = useSelectionStore()
 const scenes = useScenes()
 
 /** The small pictures follow a drag once it pauses; drawing them at every frame would slow it. */
-const pictured = refDebounced(
-  computed(() => store.show),
-  200,
-)
+const pictured = useSettled(200)
 function layersOf(scene: Scene) {
-  const drawn = pictured.value.scenes.find(({ id }) => id === scene.id) ?? scene
-  return { landscape: drawn.layers, vertical: layersOnAir(pictured.value, drawn, 'vertical') }
+  const { show } = pictured.value
+  const drawn = show.scenes.find(({ id }) => id === scene.id) ?? scene
+  return { landscape: drawn.layers, vertical: layersOnAir(show, drawn, 'vertical') }
 }
 
 /** The list that dragging rearranges; the show follows when the scene is let go. */
-const dragged = ref<Scene[]>([])
+const dragged = shallowRef<Scene[]>([])
 watch(
   () => store.show.scenes,
   (value) => (dragged.value = [...value]),

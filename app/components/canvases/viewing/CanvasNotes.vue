@@ -2,23 +2,18 @@
 import { type SceneCheck, sceneChecks } from '@green-mantle/core/canvas'
 import { matchCheck } from '@green-mantle/core/matching'
 import { TriangleAlert } from '@lucide/vue'
-import { refThrottled } from '@vueuse/core'
 import { computed } from 'vue'
 import { useSelectionStore } from '~/stores/selection'
-import { useShowStore } from '~/stores/show'
 import { useLayers } from '../editing/layers'
 import { usePlacing } from '../editing/placing'
+import { useLookedAt } from '../lookedAt'
 
 /** What viewers would notice in this scene, and how its two canvases differ. */
-const store = useShowStore()
 const selection = useSelectionStore()
 const placing = usePlacing()
 const layers = useLayers()
 
-const looked = refThrottled(
-  computed(() => ({ show: store.show, scene: selection.scene })),
-  200,
-)
+const looked = useLookedAt(200)
 interface Note {
   key: string
   layerId: string | undefined
