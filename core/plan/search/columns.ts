@@ -2,7 +2,15 @@ import { setOf } from './bitSets'
 import { type ColumnUse, columnUseOf } from './columnUse'
 import type { SearchedComponent } from './components'
 import { CurveWriter, type Curves } from './curves'
-import { type Group, groupsOf, leftOutOf, maskOf, type Member, membersOf } from './groups'
+import {
+  type Group,
+  groupsOf,
+  leftOutOf,
+  maskOf,
+  type Member,
+  membersOf,
+  type Served,
+} from './groups'
 import { earnedTogether } from '../problem/earning'
 import type { Choice, Problem } from '../problem/problem'
 import { resourceLayoutOf } from './resources'
@@ -55,16 +63,22 @@ export interface ColumnsAndCurves {
 /** The columns of a group take a fraction of a millisecond to write. */
 const groupsBetweenYields = 12
 
+export interface ColumnChoice {
+  /** Only those of which nobody is left out or below the floor, which are far fewer. */
+  isWhole?: boolean
+  /** Whom the encodes of a plan serve: they get columns, whatever else is left out where there are too many. */
+  known?: readonly Served[]
+}
+
 /**
- * The columns of every component, and the curves that they refer to. With `isWhole` only those of
- * which nobody is left out or below the floor, which are far fewer. Yields now and then, so that it can
+ * The columns of every component, and the curves that they refer to. Yields now and then, so that it can
  * be stopped.
  */
 export function* columnsAndCurves(
   problem: Problem,
   components: readonly SearchedComponent[],
   weights: Weights,
-  { isWhole = false } = {},
+  { isWhole = false, known = [] }: ColumnChoice = {},
 ): Generator<void, ColumnsAndCurves> {
   const curves = new CurveWriter()
   const made: Columns[] = []
@@ -72,7 +86,7 @@ export function* columnsAndCurves(
     yield
     const members = membersOf(problem, demands, ranks)
     const writer = new ColumnWriter(problem, members, weights, curves, isWhole)
-    made.push(yield* columnsOf(problem, members, writer, { isWhole, isAll }))
+    made.push(yield* columnsOf(problem, members, writer, { isWhole, isAll, known }))
   }
   return { components: made, curves: curves.finish() }
 }
@@ -85,9 +99,9 @@ function* columnsOf(
   problem: Problem,
   members: readonly Member[],
   writer: ColumnWriter,
-  { isWhole, isAll }: { isWhole: boolean; isAll: boolean },
+  { isWhole, isAll, known }: { isWhole: boolean; isAll: boolean; known: readonly Served[] },
 ): Generator<void, Columns> {
-  const { groups, isComplete } = yield* groupsOf(problem, members)
+  const { groups, isComplete } = yield* groupsOf(problem, members, known)
   const leftOut = isWhole ? [] : leftOutOf(problem, members)
   const written = [
     ...leftOut.map((steps) => ({

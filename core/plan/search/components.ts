@@ -1,4 +1,5 @@
 import { maxInSet } from './bitSets'
+import type { Served } from './groups'
 import { type Rank, ranksByPriority } from './priorityOrder'
 import type { Demand, Problem } from '../problem/problem'
 
@@ -11,10 +12,15 @@ const maxClasses = 8
 export type Look = keyof typeof maxUnlike
 
 /**
- * The components as they are searched. One of too many demands is cut, so that only what stands near
- * each other shares; owners stay whole, those that only a relay reaches first.
+ * The components as they are searched. One of too many demands is cut, so that only what is known to be
+ * served together in some plan, or stands near each other, shares; owners stay whole, those that only a
+ * relay reaches first.
  */
-export function searchedComponents(problem: Problem, look: Look = 'first'): SearchedComponent[] {
+export function searchedComponents(
+  problem: Problem,
+  look: Look = 'first',
+  known: readonly Served[] = [],
+): SearchedComponent[] {
   const ranks = ranksByPriority(problem)
   return componentsOf(problem).flatMap((demands): SearchedComponent[] => {
     const classes = new Set(demands.map((demand) => ranks[demand]!.alike)).size
@@ -22,7 +28,7 @@ export function searchedComponents(problem: Problem, look: Look = 'first'): Sear
       demands.length <= maxUnlike[look] || (demands.length <= maxInSet && classes <= maxClasses)
     return isSearchedWhole
       ? [{ demands, ranks, isWhole: true }]
-      : cut(problem, demands, maxUnlike[look]).map((piece) => ({
+      : cut(problem, demands, maxUnlike[look], known).map((piece) => ({
           demands: piece,
           ranks,
           isWhole: false,
@@ -43,20 +49,33 @@ export const isCutMoreAtFirst = (problem: Problem): boolean =>
   problem.demands.length > maxUnlike.first &&
   searchedComponents(problem, 'second').length < searchedComponents(problem).length
 
-function cut(problem: Problem, demands: readonly number[], mostOfAPiece: number): number[][] {
-  const owners = new Map<string, number[]>()
+function cut(
+  problem: Problem,
+  demands: readonly number[],
+  mostOfAPiece: number,
+  known: readonly Served[],
+): number[][] {
+  const units = new Map<string, number[]>()
   for (const demand of demands) {
     const { owner } = problem.demands[demand]!
-    owners.set(owner, [...(owners.get(owner) ?? []), demand])
+    units.set(owner, [...(units.get(owner) ?? []), demand])
+  }
+  /** By owner, those that are cut off together; one list for all of them. */
+  const unitOf = new Map(units)
+  for (const served of known) {
+    const owners = served.map(({ demand }) => problem.demands[demand]!.owner)
+    const together = [...new Set(owners.flatMap((owner) => unitOf.get(owner) ?? []))]
+    if (together.length > mostOfAPiece) continue
+    for (const demand of together) unitOf.set(problem.demands[demand]!.owner, together)
   }
   const isFedOnly = ([first]: readonly number[]): boolean => !problem.demands[first!]!.direct
-  const inOrder = [...owners.values()].sort(
+  const inOrder = [...new Set(unitOf.values())].sort(
     (a, b) => Number(isFedOnly(b)) - Number(isFedOnly(a)) || a[0]! - b[0]!,
   )
   const pieces: number[][] = [[]]
-  for (const owner of inOrder) {
-    if (pieces.at(-1)!.length + owner.length > mostOfAPiece) pieces.push([])
-    pieces.at(-1)!.push(...owner)
+  for (const unit of inOrder) {
+    if (pieces.at(-1)!.length + unit.length > mostOfAPiece) pieces.push([])
+    pieces.at(-1)!.push(...unit)
   }
   return pieces
 }

@@ -3,7 +3,14 @@ import { isSubset, setOf } from './bitSets'
 import { minPoint } from './curves'
 import type { Columns, ColumnsAndCurves } from './columns'
 import type { Found } from './structures'
-import { type Encode, type EncodeUse, type EncodeUses, noUse, plus } from './planState'
+import {
+  type Encode,
+  type EncodeUse,
+  type EncodeUses,
+  noUse,
+  plus,
+  solutionOfEncodes,
+} from './planState'
 
 /** What is used of everything while a plan is built up. */
 interface Tally {
@@ -50,12 +57,25 @@ const shareUsed = ({ problem }: EncodeUses, { total, loads, sessions }: Tally): 
   )
 
 /**
- * A plan that is found at once: owners are taken in by how much they matter, each demand in the way
- * that uses least of all there is, at the lowest bitrate above the floor or else at the lowest, shared
- * where that is less; who does not fit is left out. null where one that must be kept does not fit.
+ * A plan that is found at once. Where it leaves somebody out for whom there would be room if others stayed
+ * below the floor, it is the one that has them stay there. null where one that must be kept does not fit.
  * Yields between owners, so that it can be stopped.
  */
 export function* greedyPlan(uses: EncodeUses): Generator<void, Encode[] | null> {
+  const plan = yield* takenIn(uses, [true, false])
+  const leftOut = plan && solutionOfEncodes(uses, plan).worth.leftOutWeight
+  if (leftOut === 0) return plan
+  const sparing = yield* takenIn(uses, [false])
+  if (!plan || !sparing) return plan ?? sparing
+  return solutionOfEncodes(uses, sparing).worth.leftOutWeight < leftOut! ? sparing : plan
+}
+
+/**
+ * Owners are taken in by how much they matter, each demand in the way that uses least of all there is, at
+ * the lowest bitrate, above the floor first where that is said, shared where that is less; who does not
+ * fit is left out.
+ */
+function* takenIn(uses: EncodeUses, tries: readonly boolean[]): Generator<void, Encode[] | null> {
   const { demands } = uses.problem
   const owners = new Map<string, number[]>()
   demands.forEach(({ owner }, demand) => owners.set(owner, [...(owners.get(owner) ?? []), demand]))
@@ -70,7 +90,10 @@ export function* greedyPlan(uses: EncodeUses): Generator<void, Encode[] | null> 
   for (const steps of inOrder) {
     let next: typeof plan | null = plan
     for (const demand of steps) {
-      next = next && (withDemand(uses, next, demand, true) ?? withDemand(uses, next, demand, false))
+      const before: typeof plan | null = next
+      next = null
+      for (const isAboveFloor of tries)
+        next ??= before && withDemand(uses, before, demand, isAboveFloor)
       yield
     }
     if (next) plan = next

@@ -89,15 +89,19 @@ function lengthBelow(scores: Int32Array, floorUnits: number): number {
   return at
 }
 
+/** Whom one encode of a plan serves, each directly or through a relay. */
+export type Served = readonly { demand: number; relay: number | null }[]
+
 /**
  * Each group of a component that one encode could serve, in every way in which it is worth serving.
- * Where there are too many, every member by itself, and of the larger groups those of neighbours and
- * those that a relay feeds together; `isComplete` is then false. Yields now and then, so that it can be
- * stopped.
+ * Where there are too many, every member by itself, and of the larger groups those of neighbours,
+ * those that a relay feeds together and those that are `known` from a plan; `isComplete` is then false.
+ * Yields now and then, so that it can be stopped.
  */
 export function* groupsOf(
   problem: Problem,
   members: readonly Member[],
+  known: readonly Served[] = [],
 ): Generator<void, { groups: Group[]; isComplete: boolean }> {
   const all = yield* everyGroup(problem, members)
   const sets = [...(all ?? []), ...leftOutOf(problem, members).map((own) => ({ members: own }))]
@@ -109,7 +113,7 @@ export function* groupsOf(
     ))
   return isWithinReach
     ? { groups: all, isComplete: true }
-    : { groups: someGroups(problem, members), isComplete: false }
+    : { groups: someGroups(problem, members, known), isComplete: false }
 }
 
 /** null where there are too many. */
@@ -150,8 +154,12 @@ function* everyGroup(
   return groups
 }
 
-/** Every member by itself, runs of members that stand next to each other, and runs that a relay feeds. */
-function someGroups(problem: Problem, members: readonly Member[]): Group[] {
+/** Every member by itself, runs of members that stand next to each other, runs that a relay feeds, and what is known. */
+function someGroups(
+  problem: Problem,
+  members: readonly Member[],
+  known: readonly Served[],
+): Group[] {
   const groups = new Map<string, Group>()
   const keep = (group: Group): unknown =>
     groups.set(group.members.map(({ bit }, index) => `${bit}:${group.routes[index]}`).join(), group)
@@ -171,7 +179,22 @@ function someGroups(problem: Problem, members: readonly Member[]): Group[] {
       })
     }
   }
+  for (const served of known) {
+    const group = groupOfServed(problem, members, served)
+    if (group) keep(group)
+  }
   return [...groups.values()]
+}
+
+/** null where they are not all of this component. */
+function groupOfServed(problem: Problem, members: readonly Member[], served: Served): Group | null {
+  const relayTo = new Map(served.map(({ demand, relay }) => [demand, relay ?? -1]))
+  const own = members.filter(({ demand }) => relayTo.has(demand))
+  if (own.length < served.length) return null
+  return own.reduce<Group | null>(
+    (group, member) => group && extended(problem, group, member, relayTo.get(member.demand)!),
+    noGroup,
+  )
 }
 
 const noGroup: Group = { members: [], routes: [], shapes: [] }

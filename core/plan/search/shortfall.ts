@@ -24,8 +24,11 @@ const stepsForTarget = 20_000
 /** How far a node is searched before labels are set. */
 const stepsForNode = 5000
 
-/** After so many nodes the search is given up, and what it has is not proven. */
-const maxTasks = 100
+/**
+ * After so many nodes the search is given up, and what it has is not proven; sooner where it could not be
+ * in any case, since not all columns are there.
+ */
+const maxNodes = { complete: 100, incomplete: 4 } as const
 const rounding = 1e-4
 
 export interface Shortfall {
@@ -104,8 +107,10 @@ export function* leastShortfall(
     )
     yield shown()
   }
+  const isComplete = components.every((columns) => columns.isComplete)
+  const most = isComplete ? maxNodes.complete : maxNodes.incomplete
   const open: Node[] = isLeast() ? [] : [node]
-  for (let nodes = 0; open.length > 0 && nodes < maxTasks; nodes += 1) {
+  for (let nodes = 0; open.length > 0 && nodes < most; nodes += 1) {
     const next = yield* steadily(reducedCostFixed(open.pop()!, floor(), resources))
     if (next.bound.upper < floor()) continue
     const searched = yield* steadily(

@@ -1,11 +1,11 @@
 import { isIn } from './bitSets'
 import { type Subproblem, subproblemOf } from './subproblems'
-import { type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
+import { type ColumnChoice, type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
 import { aggregated, disaggregated } from './symmetry'
 import { solveKnapsack } from './bitrateKnapsack'
 import { greedyPlan, raised, selectionOf } from './greedy'
 import { keptPlan } from './lastPlan'
-import { type Encode, EncodeUses, solutionOfEncodes } from './planState'
+import { type Encode, encodesOfSolution, EncodeUses, solutionOfEncodes } from './planState'
 import { lexicographicPhase } from './lexicographic'
 import {
   isCutMoreAtFirst,
@@ -121,9 +121,9 @@ function atBestBitrates({ components, curves }: ColumnsAndCurves, plan: Found, u
 const columnsFor = (
   problem: Problem,
   components: readonly SearchedComponent[],
-  { isWhole = false } = {},
+  choice: ColumnChoice = {},
 ): Generator<void, ColumnsAndCurves> =>
-  columnsAndCurves(problem, components, weightsOf(problem), { isWhole })
+  columnsAndCurves(problem, components, weightsOf(problem), choice)
 
 /** No matter how much is left out or below the floor. */
 const noLimit = 1e6
@@ -217,6 +217,9 @@ interface Margins {
 /** What can't be proven in any case is worth so many steps of each look; one takes about a thousandth of a second. */
 const stepsForLook = { first: 1000, second: 3000 } as const satisfies Record<Look, number>
 
+/** Who falls short is settled first, which takes longer. */
+const timesForShortfall = 10
+
 /**
  * The plan of the highest score, or one that is proven to be no more than a margin below it; the one that
  * is kept already where it is that. Where many unlike demands have to be cut apart a second look at more
@@ -227,19 +230,43 @@ function* nearlyBest(
   kept: Solution | null,
   margins: Margins,
 ): Generator<Progress, Progress> {
-  const first = oneLook(given, kept, margins, 'first')
+  const first = neverShorter(oneLook(given, kept, margins, 'first'))
   if (!isCutMoreAtFirst(given.problem) || !aggregated(given.problem).isExact) return yield* first
   const found = yield* inSteps(first, stepsForLook.first)
-  if (!isWhole(found.solution)) return found
+  if (!found.solution) return found
   const second = oneLook(given, found.solution, margins, 'second')
-  return yield* inSteps(second, stepsForLook.second)
+  return yield* inSteps(neverShorter(second, found), stepsForLook.second)
 }
 
-/** Until it ends, or after so many steps where there is a whole plan. */
+/**
+ * A plan that leaves out more, or as much and more below the floor, is not taken for one that was there
+ * before: where a search is not proven, what it begins with may be better than what it ends with.
+ */
+function* neverShorter(
+  run: Generator<Progress, Progress>,
+  before: Progress = nothingYet,
+): Generator<Progress, Progress> {
+  let best = before.solution
+  for (;;) {
+    const { value, done } = run.next()
+    const isShorter: boolean =
+      best !== null && (!value.solution || fallsShorter(value.solution, best))
+    const progress: Progress = isShorter ? { solution: best, status: nothingKnown } : value
+    best = progress.solution
+    if (done) return progress
+    yield progress
+  }
+}
+
+const fallsShorter = ({ worth: a }: Solution, { worth: b }: Solution): boolean =>
+  (a.leftOutWeight - b.leftOutWeight || a.belowFloor - b.belowFloor) > 0
+
+/** Until it ends, or after so many steps where there is a whole plan; where somebody falls short, after more of them. */
 function* inSteps(run: Generator<Progress, Progress>, most: number): Generator<Progress, Progress> {
   for (let steps = 1; ; steps += 1) {
     const { value, done } = run.next()
-    if (done || (steps >= most && isWhole(value.solution))) return value
+    const enough = isWhole(value.solution) ? most : most * timesForShortfall
+    if (done || (steps >= enough && value.solution)) return value
     yield value
   }
 }
@@ -259,7 +286,7 @@ function* oneLook(
   const { scoreUnit } = weights
   // Those that are served in lots could not have all that was planned for each.
   const incumbent =
-    kept && aggregation.isExact
+    isWhole(kept) && aggregation.isExact
       ? { solution: kept, value: valueOf(kept, weights), margin: inAll * scoreUnit }
       : null
   const progress = (
@@ -354,7 +381,10 @@ function* oneLook(
 
   let atOnce: Encode[] | null = null
   if (incumbent) said = { solution: incumbent.solution, status: nothingKnown }
-  else {
+  else if (kept && aggregation.isExact) {
+    atOnce = encodesOfSolution(problem, kept)
+    said = { solution: kept, status: nothingKnown }
+  } else {
     const uses = aggregation.isExact ? given : new EncodeUses(problem, noPreferences)
     atOnce = yield* making(greedyPlan(uses))
     const solution = atOnce && solutionOfEncodes(uses, raised(uses, atOnce))
@@ -364,12 +394,14 @@ function* oneLook(
 
   // Most shows fit whole, which one look tells; else the shortfall is settled first.
   const nothingShort = { leftOutWeight: 0, belowFloor: 0 }
-  const components = searchedComponents(problem, look)
-  const wholeColumns = yield* making(columnsFor(problem, components, { isWhole: true }))
+  const encodes = incumbent ? encodesOfSolution(problem, incumbent.solution) : (atOnce ?? [])
+  const known = encodes.map(({ serves }) => serves)
+  const components = searchedComponents(problem, look, known)
+  const wholeColumns = yield* making(columnsFor(problem, components, { isWhole: true, known }))
   const whole = yield* best(wholeColumns, nothingShort, null)
   if (whole.found || incumbent) return progress(wholeColumns, whole, true)
 
-  const all = yield* making(columnsFor(problem, components))
+  const all = yield* making(columnsFor(problem, components, { known }))
   const isComplete = aggregation.isExact && all.components.every((columns) => columns.isComplete)
   const least = yield* settling(all, minLeftOut(problem, all, atOnce && selectionOf(all, atOnce)))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
@@ -397,8 +429,9 @@ function* oneLook(
       least: aboveFloor.status.name === 'infeasible' ? 1 : 0,
     }),
   )
-  const { belowFloor } = solutionFrom(problem, all, minBelow.found!).worth
-  const last = yield* best(all, { leftOutWeight, belowFloor }, minBelow.found)
+  // Where it is not proven who has to be left out, this may have come upon a plan that leaves out less.
+  const limits = solutionFrom(problem, all, minBelow.found!).worth
+  const last = yield* best(all, limits, minBelow.found)
   return settled(last, least, minBelow)
 }
 
