@@ -230,36 +230,43 @@ function* nearlyBest(
   kept: Solution | null,
   margins: Margins,
 ): Generator<Progress, Progress> {
-  const first = neverShorter(oneLook(given, kept, margins, 'first'))
+  const first = neverWorse(oneLook(given, kept, margins, 'first'))
   if (!isCutMoreAtFirst(given.problem) || !aggregated(given.problem).isExact) return yield* first
   const found = yield* inSteps(first, stepsForLook.first)
   if (!found.solution) return found
   const second = oneLook(given, found.solution, margins, 'second')
-  return yield* inSteps(neverShorter(second, found), stepsForLook.second)
+  return yield* inSteps(neverWorse(second, found), stepsForLook.second)
 }
 
 /**
- * A plan that leaves out more, or as much and more below the floor, is not taken for one that was there
- * before: where a search is not proven, what it begins with may be better than what it ends with.
+ * A plan that is worth less is not taken for one that was there before, unless it is proven to be as good
+ * as it has to be: where a search is not proven, what it begins with may be better than what it ends with.
  */
-function* neverShorter(
+function* neverWorse(
   run: Generator<Progress, Progress>,
   before: Progress = nothingYet,
 ): Generator<Progress, Progress> {
   let best = before.solution
   for (;;) {
     const { value, done } = run.next()
-    const isShorter: boolean =
-      best !== null && (!value.solution || fallsShorter(value.solution, best))
-    const progress: Progress = isShorter ? { solution: best, status: nothingKnown } : value
+    const progress: Progress = best ? betterOf(value, best) : value
     best = progress.solution
     if (done) return progress
     yield progress
   }
 }
 
-const fallsShorter = ({ worth: a }: Solution, { worth: b }: Solution): boolean =>
-  (a.leftOutWeight - b.leftOutWeight || a.belowFloor - b.belowFloor) > 0
+function betterOf(progress: Progress, best: Solution): Progress {
+  const { solution, status } = progress
+  if (!solution) return { solution: best, status: nothingKnown }
+  const [a, b] = [solution.worth, best.worth]
+  const shorter = a.leftOutWeight - b.leftOutWeight || a.belowFloor - b.belowFloor
+  if (shorter !== 0) return shorter > 0 ? { solution: best, status: nothingKnown } : progress
+  const isWorse = status.name === 'stopped' && a.scoreUnits < b.scoreUnits
+  return isWorse
+    ? { solution: best, status: worthLess(status, a.scoreUnits - b.scoreUnits) }
+    : progress
+}
 
 /** Until it ends, or after so many steps where there is a whole plan; where somebody falls short, after more of them. */
 function* inSteps(run: Generator<Progress, Progress>, most: number): Generator<Progress, Progress> {
