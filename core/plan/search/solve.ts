@@ -132,7 +132,7 @@ const noLimit = 1e6
 const minLeftOut = (
   problem: Problem,
   all: ColumnsAndCurves,
-  start: Found | null = null,
+  start: Found | null,
 ): Generator<Found | null, Shortfall> =>
   leastShortfall(
     all,
@@ -141,19 +141,28 @@ const minLeftOut = (
     { start },
   )
 
-/** Whether a plan exists at all that keeps what has to be kept. */
-export function* findingPlan(given: Problem): Generator<unknown, boolean> {
+/** How much has to be left out; null where there is no plan at all. What is found at once is looked no further for. */
+function* findingLeftOut(given: Problem, enough: number): Generator<unknown, number | null> {
   const { problem } = aggregated(given)
-  const all = yield* columnsFor(problem, searchedComponents(problem))
-  return (yield* minLeftOut(problem, all)).found !== null
+  const uses = new EncodeUses(problem, noPreferences)
+  const atOnce = yield* greedyPlan(uses)
+  const leftOut = atOnce && solutionOfEncodes(uses, atOnce).worth.leftOutWeight
+  if (leftOut !== null && leftOut <= enough) return leftOut
+  const known = (atOnce ?? []).map(({ serves }) => serves)
+  const components = searchedComponents(problem, 'first', known)
+  const all = yield* columnsFor(problem, components, { known })
+  const { found } = yield* minLeftOut(problem, all, atOnce && selectionOf(all, atOnce))
+  return found && solutionFrom(problem, all, found).worth.leftOutWeight
+}
+
+/** Whether a plan exists at all that keeps what has to be kept. */
+export function* findingPlan(problem: Problem): Generator<unknown, boolean> {
+  return (yield* findingLeftOut(problem, Infinity)) !== null
 }
 
 /** Whether a plan exists that leaves nobody out. */
-export function* findingWholePlan(given: Problem): Generator<unknown, boolean> {
-  const { problem } = aggregated(given)
-  const all = yield* columnsFor(problem, searchedComponents(problem))
-  const { found } = yield* minLeftOut(problem, all)
-  return found !== null && solutionFrom(problem, all, found).worth.leftOutWeight === 0
+export function* findingWholePlan(problem: Problem): Generator<unknown, boolean> {
+  return (yield* findingLeftOut(problem, 0)) === 0
 }
 
 /** How many score units below the best a plan may stay: a margin for each owner, by its priority. */
