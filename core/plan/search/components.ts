@@ -45,9 +45,9 @@ export interface SearchedComponent {
 }
 
 /** Whether a second look would see more of what depends on each other at once. */
-export const isCutMoreAtFirst = (problem: Problem): boolean =>
+export const isCutAtFirst = (problem: Problem): boolean =>
   problem.demands.length > maxUnlike.first &&
-  searchedComponents(problem, 'second').length < searchedComponents(problem).length
+  searchedComponents(problem).some(({ isWhole }) => !isWhole)
 
 function cut(
   problem: Problem,

@@ -7,12 +7,7 @@ import { greedyPlan, raised, selectionOf } from './greedy'
 import { keptPlan } from './lastPlan'
 import { type Encode, encodesOfSolution, EncodeUses, solutionOfEncodes } from './planState'
 import { lexicographicPhase } from './lexicographic'
-import {
-  isCutMoreAtFirst,
-  type Look,
-  type SearchedComponent,
-  searchedComponents,
-} from './components'
+import { isCutAtFirst, type Look, type SearchedComponent, searchedComponents } from './components'
 import { type Optimum, branchAndBound } from './branchAndBound'
 import { runToEnd } from '../runToEnd'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from '../problem/problem'
@@ -240,7 +235,9 @@ function* nearlyBest(
   margins: Margins,
 ): Generator<Progress, Progress> {
   const first = neverWorse(oneLook(given, kept, margins, 'first'))
-  if (!isCutMoreAtFirst(given.problem) || !aggregated(given.problem).isExact) return yield* first
+  const isOneLook = !isCutAtFirst(given.problem) || !aggregated(given.problem).isExact
+  yield nothingYet
+  if (isOneLook) return yield* first
   const found = yield* inSteps(first, stepsForLook.first)
   if (!found.solution) return found
   const second = oneLook(given, found.solution, margins, 'second')
