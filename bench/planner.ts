@@ -185,7 +185,8 @@ function timed(show: PlannedShow): Timing {
 
 /**
  * The same show planned again and again, for a second and at least once more. A machine that others use
- * too takes half as long again for the same work from one second to the next; the least is what the work takes.
+ * too takes half as long again for the same work from one second to the next; the least is what the work
+ * takes once its code is compiled.
  */
 function leastOf(first: Timing, show: PlannedShow): Timing {
   let [least, spent] = [first, first.all]
@@ -229,18 +230,18 @@ const figuresOf = (name: string, runs: readonly Timing[]): Figure[] => {
  * HiGHS takes for an integer program of the same problems in the same run.
  */
 const area: Area = async () => {
-  // Each for the first time, by code that is not compiled yet, as on a page that was just opened.
+  // Each for the first time, by code that is compiled as it goes, as on a page that was just opened.
   const once = regimes.map(([, shows]) => shows.map(timed))
-  const figures = regimes.flatMap(([name, shows], regime) =>
-    figuresOf(
-      name,
-      shows.map((show, index) => leastOf(once[regime]?.[index] as Timing, show)),
+  const figures = regimes.flatMap(([name], regime) => figuresOf(name, once[regime] ?? []))
+  figures.push(
+    ...regimes.flatMap(([name, shows], regime) =>
+      figuresOf(
+        `${name}_least`,
+        shows.map((show, index) => leastOf(once[regime]?.[index] as Timing, show)),
+      ),
     ),
   )
   figures.push({ name: 'memory', value: process.memoryUsage().heapUsed / 1e6, unit: 'MB' })
-  figures.push(
-    ...regimes.flatMap(([name], regime) => figuresOf(`${name}_once`, once[regime] ?? [])),
-  )
   // It takes most of the time of the whole area.
   if (process.env.BESIDE_HIGHS === '1') figures.push(...(await highsFigures()))
   return figures
