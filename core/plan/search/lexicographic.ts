@@ -104,7 +104,8 @@ function* descended(uses: EncodeUses, start: State, terms: Terms): Generator<nul
     for (;;) {
       let chosen: Move | null = null
       let bestRatio = 0
-      yield* forEachMove(uses, state, aim, (move) => {
+      const wanted = { aim, minScoreUnits: limits.minScoreUnits }
+      yield* forEachMove(uses, state, wanted, (move) => {
         const gain = gainOf(state, move, level)
         if (gain <= tolerance) return
         // What costs nothing comes before all that costs something.
@@ -142,7 +143,7 @@ function* repairedTo(uses: EncodeUses, start: State, terms: Terms): Generator<nu
     let chosen: Move | null = null
     let bestRatio = 0
     let left = excess
-    yield* forEachMove(uses, state, null, (move) => {
+    yield* forEachMove(uses, state, anyMove, (move) => {
       const nextExcess = excessOf(uses, state, limits, move)
       if (nextExcess >= excess) return
       const changes = Math.max(0, -lessBy(state, move, 'changedCells'))
@@ -164,16 +165,29 @@ function* repairedTo(uses: EncodeUses, start: State, terms: Terms): Generator<nu
 /** So many shapes and bitrates are looked at between two chances to stop. */
 const looksBetweenYields = 4000
 
-/**
- * Shows every change that might make an aim smaller; with null every one there is. Yields now and then,
- * so that it can be stopped.
- */
+/** Which changes are looked for: those that might make an aim smaller, with null all, and leave a plan worth so much. */
+interface WantedMoves {
+  aim: Aim | null
+  minScoreUnits: number
+}
+const anyMove: WantedMoves = { aim: null, minScoreUnits: -Infinity }
+
+/** What an encode has to be worth that takes the place of some. */
+const unitsInsteadOf = (
+  { total, uses }: State,
+  { minScoreUnits }: WantedMoves,
+  replaced: readonly number[],
+): number =>
+  replaced.reduce((sum, index) => sum + uses[index]!.scoreUnits, minScoreUnits - total.scoreUnits)
+
+/** Shows every change that is wanted. Yields now and then, so that it can be stopped. */
 function* forEachMove(
   uses: EncodeUses,
   state: State,
-  aim: Aim | null,
+  wanted: WantedMoves,
   show: (move: Move) => void,
 ): Generator<null, void> {
+  const { aim } = wanted
   let looked = 0
   const isTime = (more: number): boolean => {
     looked += more
@@ -182,20 +196,21 @@ function* forEachMove(
     return true
   }
   for (let index = 0; index < state.encodes.length; index += 1)
-    if (isTime(forEachChange(uses, state, { index, aim }, show))) yield null
+    if (isTime(forEachChange(uses, state, { ...wanted, index }, show))) yield null
   if (aim !== 'processorLoad' && aim !== 'otherLoad' && aim !== 'encodes') return
   const keys = state.encodes.map((encode) => sharingKeyOf(uses, encode))
   for (let index = 0; index < state.encodes.length; index += 1)
-    if (isTime(forEachMerger(uses, state, { index, keys }, show))) yield null
+    if (isTime(forEachMerger(uses, state, { ...wanted, index, keys }, show))) yield null
 }
 
 /** One encode in another shape, on another device or at another bitrate. Returns how much it looked at. */
 function forEachChange(
   uses: EncodeUses,
   state: State,
-  { index, aim }: { index: number; aim: Aim | null },
+  { index, ...wanted }: WantedMoves & { index: number },
   show: (move: Move) => void,
 ): number {
+  const { aim } = wanted
   const own = state.encodes[index]!
   const { serves } = own
   const before = state.uses[index]!
@@ -204,12 +219,14 @@ function forEachChange(
   const isAboutBitrate = aim !== null && aims.indexOf(aim) > aims.indexOf('encodes')
   const shapes = isAboutBitrate ? [own.shape] : uses.shapesFor(serves)
   const replaced = [index]
+  const minUnits = unitsInsteadOf(state, wanted, replaced)
   const { devices } = uses.problem
   let looked = 0
   for (const shape of shapes) {
     const row = uses.rowFor(serves, shape)
     looked += 1
-    if (!row) continue
+    // What gives up too much of the score is most of all there is.
+    if (!row || row.maxScoreUnits < minUnits) continue
     let bitrates: readonly number[] | null = null
     for (const place of row.places) {
       const { device, load } = place
@@ -222,7 +239,8 @@ function forEachChange(
       for (const bitrate of bitrates) {
         if (uses.changedCells(row, device, bitrate) > maxChanged) continue
         const use = uses.useAt(row, place, bitrate)
-        if (use) show({ replaced, by: { serves, shape, device, bitrate }, use })
+        if (use && use.scoreUnits >= minUnits)
+          show({ replaced, by: { serves, shape, device, bitrate }, use })
       }
     }
   }
@@ -261,7 +279,7 @@ function sharingKeyOf(
 function forEachMerger(
   uses: EncodeUses,
   state: State,
-  { index, keys }: { index: number; keys: readonly (string | null)[] },
+  { index, keys, ...wanted }: WantedMoves & { index: number; keys: readonly (string | null)[] },
   show: (move: Move) => void,
 ): number {
   const first = state.encodes[index]!
@@ -271,21 +289,21 @@ function forEachMerger(
     if (keys[other] !== keys[index]) continue
     const second = state.encodes[other]!
     const serves = [...first.serves, ...second.serves]
+    const replaced = [index, other]
+    const minUnits = unitsInsteadOf(state, wanted, replaced)
     const accepted = new Set(uses.shapesFor(serves))
     for (const own of [first, second]) {
       if (!accepted.has(own.shape)) continue
       const row = uses.rowFor(serves, own.shape)
-      for (const place of row?.places ?? []) {
+      if (!row || row.maxScoreUnits < minUnits) continue
+      for (const place of row.places) {
         const { device } = place
-        if (!row || (device !== first.device && device !== second.device)) continue
+        if (device !== first.device && device !== second.device) continue
         for (const bitrate of bitratesToTry(uses, state.total, { ...own, serves }, row)) {
           const use = uses.useAt(row, place, bitrate)
           looked += 1
-          if (use)
-            show({
-              ...{ replaced: [index, other], use },
-              by: { serves, shape: own.shape, device, bitrate },
-            })
+          if (use && use.scoreUnits >= minUnits)
+            show({ replaced, by: { serves, shape: own.shape, device, bitrate }, use })
         }
       }
     }

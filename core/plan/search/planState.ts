@@ -74,6 +74,8 @@ export interface ShapeRow {
   end: number
   /** From `first` on; null where the shape has earned its place at every bitrate. */
   earned: Uint8Array | null
+  /** No bitrate is worth more to those served. */
+  maxScoreUnits: number
   recordings: number
   table: ShapeTable | null
 }
@@ -99,6 +101,12 @@ interface Served {
 
 /** Bitrates are round at multiples of these. */
 const roundStepsKbps = [500, 250, 100, 50] as const
+
+/** The most that anybody gets at one of the bitrates from `first` up to `end`; more bits are never worth less. */
+function maxUnitsOf({ first: offset, scores }: Choice, first: number, end: number): number {
+  for (let at = end - 1; at >= first; at -= 1) if (scores[at - offset]! >= 0) return scores[at - offset]!
+  return -1
+}
 
 /** What those served get together at a bitrate; -1 where it is not accepted, not carried or not earned. */
 function unitsAt({ choices, wires, first, end, earned }: ShapeRow, bitrate: number): number {
@@ -239,7 +247,21 @@ export class EncodeUses {
     if (first >= end) return null
     const places = this.placesFor(serves, shape)
     const earned = earnedTogether(shapes, choices, this.shapesFor(serves), { first, end })
-    return { serves, shape, places, choices, wires, first, end, earned, recordings, table: null }
+    let maxScoreUnits = 0
+    for (const choice of choices) maxScoreUnits += maxUnitsOf(choice, first, end)
+    return {
+      serves,
+      shape,
+      places,
+      choices,
+      wires,
+      first,
+      end,
+      earned,
+      maxScoreUnits,
+      recordings,
+      table: null,
+    }
   }
 
   /** How many of those served are below the floor at a bitrate. */
