@@ -38,7 +38,7 @@ export interface Encoding {
   /** Where it is not said, its look-ahead is enough and its device one of the tables'. */
   encoder?: { lookAheadFrames: number; deviceId?: string | null }
   /** What it was measured to get out of a bit, where the device is not said. */
-  efficiency?: number
+  efficiency?: number | undefined
 }
 
 /** What a device was measured to get out of a bit at a codec and effort; undefined where it was not. */

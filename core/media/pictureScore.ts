@@ -86,7 +86,8 @@ export function finenessOver(
 ): (rendition: Omit<ScoredRendition, 'videoBitrateKbps'>) => Float64Array {
   const { values, measured } = pictureModelOf(pictureIn(picture))
   const exponent = 1 / values.quantisationExponent
-  const powers = Float64Array.from(bitratesKbps, (bitrate) => bitrate ** exponent)
+  const powers = new Float64Array(bitratesKbps.length)
+  for (const [index, bitrate] of bitratesKbps.entries()) powers[index] = bitrate ** exponent
   return (rendition) => {
     const neededKbps = cleanBitrateKbps(picture, rendition) / efficiencyOf(rendition, picture)
     if (measured) {

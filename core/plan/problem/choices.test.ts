@@ -6,7 +6,7 @@ import { codecs, efforts, newRendition, newRules, protocols, type Rendition } fr
 import {
   acceptedRange,
   choiceOf,
-  finenessTables,
+  bitsTables,
   worthTables,
   firstAtLeast,
   meanShapeTerm,
@@ -130,20 +130,20 @@ describe('what sends take', () => {
 })
 
 describe('a choice', () => {
+  const judged = {
+    shapeTerm: meanShapeTerm(shape, 'talking', ['desk']),
+    lookAheadFrames: 5,
+    steps: 1,
+  }
   const make = (range: { first: number; end: number }, listedTo = 0, carriedTo = steps.length) =>
     choiceOf(
       0,
       range,
-      {
-        shapeTerm: meanShapeTerm(shape, 'talking', ['desk']),
-        lookAheadFrames: 5,
-        priority: 3,
-        steps: 1,
-      },
+      { priority: 3 },
       {
         isOffered: new Uint8Array(steps.length).fill(1),
         listedTo,
-        worths: worthTables([shape], 'talking', steps),
+        worthOf: worthTables([shape], 'talking', steps)(judged),
         wireKbps: Int32Array.from(steps, (kbps, at) => (at < carriedTo ? kbps : -1)),
         diskMegabytes: null,
         mayBeFed: false,
@@ -173,17 +173,17 @@ describe('a choice', () => {
   })
 
   it('is the finer for more look-ahead, where the picture is calm', () => {
-    const calm = finenessTables([shape], 'talking', steps)
-    expect(calm(0, 20)[30]).toBeGreaterThan(calm(0, 0)[30]!)
-    expect(calm(0, 250)[30]).toBe(calm(0, 20)[30])
-    const action = finenessTables([shape], 'action', steps)
-    expect(action(0, 20)[30]).toBe(action(0, 0)[30])
+    const calm = bitsTables([shape], 'talking', steps)
+    expect(calm(0, 20).fineness[30]).toBeGreaterThan(calm(0, 0).fineness[30]!)
+    expect(calm(0, 250).fineness[30]).toBe(calm(0, 20).fineness[30])
+    const action = bitsTables([shape], 'action', steps)
+    expect(action(0, 20).fineness[30]).toBe(action(0, 0).fineness[30])
   })
 
   it('is the finer for more effort', () => {
     const shapes = efforts.map((effort): Shape => ({ ...shape, effort }))
-    const tables = finenessTables(shapes, 'action', steps)
+    const tables = bitsTables(shapes, 'action', steps)
     for (let index = 1; index < efforts.length; index += 1)
-      expect(tables(index, 20)[60]! > tables(index - 1, 20)[60]!).toBe(true)
+      expect(tables(index, 20).fineness[60]! > tables(index - 1, 20).fineness[60]!).toBe(true)
   })
 })

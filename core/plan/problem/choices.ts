@@ -10,24 +10,37 @@ import { type SentRendition, tcpCeilingKbps, wireRateKbps } from '../../network'
 import type { Destination, Rendition, Rules } from '../../show'
 import { type Choice, scoreUnitsPerPoint, type Shape } from './problem'
 
-/** By the place of the shape and the frames of look-ahead. */
-export type FinenessTables = (shape: number, lookAheadFrames: number) => Float64Array
+/** What the bits make of a shape. */
+interface ShapeBits {
+  /** The term of the score that they decide, at each bitrate. */
+  fineness: Float64Array
+  /** The place of the bitrate from which on more no longer helps. */
+  enough: number
+}
 
-/**
- * The terms of the score that the bits decide, for each shape and look-ahead over all bitrates; computed
- * once for all demands.
- */
-export function finenessTables(
+/** By the place of the shape and the frames of look-ahead. */
+export type BitsTables = (shape: number, lookAheadFrames: number) => ShapeBits
+
+/** What the bits make of each shape and look-ahead over all bitrates; computed once for all demands. */
+export function bitsTables(
   shapes: readonly Shape[],
   picture: ScoredPicture,
   bitratesKbps: readonly number[],
-): FinenessTables {
-  const byLookAhead = new Map<number, Float64Array[]>()
-  const over = finenessOver(bitratesKbps, picture)
+): BitsTables {
+  const byLookAhead = new Map<number, ShapeBits[]>()
+  const finenessOf = finenessOver(bitratesKbps, picture)
   return (index, lookAheadFrames) => {
     const tables = byLookAhead.get(lookAheadFrames) ?? []
     byLookAhead.set(lookAheadFrames, tables)
-    return (tables[index] ??= over({ ...(shapes[index] as Shape), encoder: { lookAheadFrames } }))
+    const known = tables[index]
+    if (known) return known
+    const { width, height, framesPerSecond, codec, effort, efficiency } = shapes[index] as Shape
+    const encoder = { lookAheadFrames }
+    const rendition = { width, height, framesPerSecond, codec, effort, efficiency, encoder }
+    return (tables[index] = {
+      fineness: finenessOf(rendition),
+      enough: firstAtLeast(bitratesKbps, saturatingBitrateKbps(rendition, picture)),
+    })
   }
 }
 
@@ -41,8 +54,8 @@ interface ShapeWorth {
 
 type Judged = Pick<Wanted, 'lookAheadFrames' | 'shapeTerm' | 'steps'>
 
-/** By the place of the shape, and how it is judged. */
-export type WorthTables = (shape: number, judged: Judged) => ShapeWorth
+/** By how it is judged, and the place of the shape. */
+export type WorthTables = (judged: Judged) => (shape: number) => ShapeWorth
 
 /** What shapes are worth over all bitrates; computed once for all demands that are judged alike. */
 export function worthTables(
@@ -50,27 +63,32 @@ export function worthTables(
   picture: ScoredPicture,
   bitratesKbps: readonly number[],
 ): WorthTables {
-  const fineness = finenessTables(shapes, picture, bitratesKbps)
-  const known = new Map<string, ShapeWorth>()
-  return (index, { lookAheadFrames, shapeTerm, steps }) => {
-    const key = `${index} ${lookAheadFrames} ${shapeTerm} ${steps}`
-    const kept = known.get(key)
-    if (kept) return kept
-    const rendition = { ...(shapes[index] as Shape), encoder: { lookAheadFrames } }
-    const worth = {
-      units: scoreUnitsOf(fineness(index, lookAheadFrames), 100 * shapeTerm, steps),
-      enough: firstAtLeast(bitratesKbps, saturatingBitrateKbps(rendition, picture)),
+  const bits = bitsTables(shapes, picture, bitratesKbps)
+  const known = new Map<string, ShapeWorth[]>()
+  return ({ lookAheadFrames, shapeTerm, steps }) => {
+    const key = `${lookAheadFrames} ${shapeTerm} ${steps}`
+    const tables = known.get(key) ?? []
+    known.set(key, tables)
+    return (index) => {
+      const kept = tables[index]
+      if (kept) return kept
+      const { fineness, enough } = bits(index, lookAheadFrames)
+      return (tables[index] = { units: scoreUnitsOf(fineness, 100 * shapeTerm, steps), enough })
     }
-    known.set(key, worth)
-    return worth
   }
 }
 
 /** Scores as whole units, which a plan adds up. */
 function scoreUnitsOf(fineness: Float64Array, factor: number, steps: number): Int32Array {
   const units = new Int32Array(fineness.length)
-  for (let at = 0; at < units.length; at += 1)
-    units[at] = Math.round((factor * fineness[at]! * scoreUnitsPerPoint) / steps)
+  let last = -1
+  for (let at = 0; at < units.length; at += 1) {
+    const own = fineness[at]!
+    // Where more bits no longer help it is the same again and again.
+    units[at] =
+      own === last ? units[at - 1]! : Math.round((factor * own * scoreUnitsPerPoint) / steps)
+    last = own
+  }
   return units
 }
 
@@ -188,7 +206,8 @@ export interface ChoiceTables {
   isOffered: Uint8Array
   /** Bitrates up to here are listed in any case, since others may have nothing lower. */
   listedTo: number
-  worths: WorthTables
+  /** Of the shapes by their places, as the demand is judged. */
+  worthOf: ReturnType<WorthTables>
   /** Of a recording, which is not sent, all zero. */
   wireKbps: Int32Array
   /** null for a send. */
@@ -204,18 +223,18 @@ export interface ChoiceTables {
 export function choiceOf(
   index: number,
   { first, end }: BitrateRange,
-  wanted: Wanted,
+  { priority }: Pick<Wanted, 'priority'>,
   tables: ChoiceTables,
 ): Choice | null {
-  const { isOffered, listedTo, worths, wireKbps, diskMegabytes } = tables
+  const { isOffered, listedTo, worthOf, wireKbps, diskMegabytes } = tables
   let to = end
   // The higher the bitrate the more is sent, so that what the path does not carry is at the end.
   while (!tables.mayBeFed && to > first && wireKbps[to - 1]! < 0) to -= 1
   if (to === first) return null
-  const { units, enough: saturated } = worths(index, wanted)
+  const { units, enough: saturated } = worthOf(index)
   let enough = saturated
   while (enough < to && (enough < first || isOffered[enough] === 0)) enough += 1
   to = Math.min(to, Math.max(enough + 1, listedTo))
-  const scores = weighed(units, isOffered, { first, end: to, priority: wanted.priority })
+  const scores = weighed(units, isOffered, { first, end: to, priority })
   return { shape: index, first, scores, earned: null, wireKbps, diskMegabytes }
 }

@@ -20,11 +20,12 @@ export interface EarningTerms {
   floorUnits: number
 }
 
-/** A shape with the most that it is worth at a bitrate or below where it has earned its place. */
+/** A choice with the most that it is worth at a bitrate or below where it has earned its place; null until it is asked for. */
 interface Smaller {
   shape: Shape
-  first: number
-  highest: Int32Array
+  choice: Choice
+  earned: Uint8Array | null
+  highest: Int32Array | null
 }
 
 /** Takes back what is not worth enough above one smaller shape, whose list begins `from` places before. */
@@ -50,8 +51,11 @@ function earnedAbove(
   { marginUnits, floorUnits }: EarningTerms,
 ): Uint8Array {
   const earned = new Uint8Array(scores.length).fill(1)
-  for (const { first: offset, highest } of smaller)
-    takeBack(earned, scores, highest, { from: first - offset, marginUnits, floorUnits })
+  for (const other of smaller) {
+    other.highest ??= highestUpTo(other.choice.scores, other.earned)
+    const from = first - other.choice.first
+    takeBack(earned, scores, other.highest, { from, marginUnits, floorUnits })
+  }
   return earned
 }
 
@@ -86,16 +90,17 @@ export function withEarnings(
   for (const choice of choices) {
     const { codec, effort, efficiency } = shapeOf(choice)
     const key = `${codec} ${effort} ${efficiency}`
-    groups.set(key, [...(groups.get(key) ?? []), choice])
+    const group = groups.get(key)
+    if (group) group.push(choice)
+    else groups.set(key, [choice])
   }
   for (const alike of groups.values()) {
     const before: Smaller[] = []
     for (const choice of [...alike].sort((a, b) => size(a) - size(b))) {
       const smaller = before.filter(({ shape }) => isSmaller(shape, shapeOf(choice)))
-      const { first, scores } = choice
       const earned = smaller.length > 0 ? earnedAbove(choice, smaller, terms) : null
-      before.push({ shape: shapeOf(choice), first, highest: highestUpTo(scores, earned) })
-      const { shape, wireKbps, diskMegabytes } = choice
+      before.push({ shape: shapeOf(choice), choice, earned, highest: null })
+      const { shape, first, scores, wireKbps, diskMegabytes } = choice
       made.set(choice, { shape, first, scores, earned, wireKbps, diskMegabytes })
     }
   }

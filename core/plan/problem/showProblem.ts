@@ -338,6 +338,7 @@ function choicesOf(
       priority,
       steps,
     }
+    const worthOf = worths(wanted)
     const indicesFor = indicesOf(wantedPicture)
     for (const effort of effortsOf(request, show))
       for (const index of indicesFor(effort)) {
@@ -345,7 +346,7 @@ function choicesOf(
         const choice = choiceOf(index, range, wanted, {
           isOffered,
           listedTo,
-          worths,
+          worthOf,
           wireKbps,
           diskMegabytes,
           mayBeFed: feeding.length > 0,

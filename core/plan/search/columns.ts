@@ -11,10 +11,10 @@ import {
   membersOf,
   type Served,
 } from './groups'
+import { beginGroup, type GroupSums, newGroupSums, sumUp } from './groupSums'
 import { earnedTogether } from '../problem/earning'
-import type { Choice, Problem } from '../problem/problem'
+import type { Problem } from '../problem/problem'
 import { resourceLayoutOf } from './resources'
-import { addAccepted, addTo } from './sums'
 
 /**
  * Everything that one encode of a component could be but for its bitrate, a column each: whom it
@@ -130,7 +130,7 @@ class ColumnWriter {
   private readonly routes: (readonly number[])[] = []
   private readonly isDiskScarce: boolean
   private readonly leftOutCurve: number
-  private readonly sums: Sums
+  private readonly sums: GroupSums
 
   constructor(
     private readonly problem: Problem,
@@ -153,7 +153,7 @@ class ColumnWriter {
     this.isDiskScarce = largest > problem.diskMegabytes
     curves.add(0, 0, -1)
     this.leftOutCurve = curves.end()!
-    this.sums = newSums(problem.bitratesKbps.length)
+    this.sums = newGroupSums(problem.bitratesKbps.length)
   }
 
   makingRoom = (): Generator<void, void> => this.curves.makingRoom()
@@ -174,15 +174,9 @@ class ColumnWriter {
     const { members, routes, shapes } = group
     const mask = maskOf(members)
     const number = this.routes.push(routes) - 1
-    const relays = setOf(relaysOf(routes))
-    const devices = [
-      ...members.map(({ demand }) => problem.demands[demand]!.devices),
-      ...routes.flatMap((relay) => (relay >= 0 ? [problem.relays[relay]!.devices] : [])),
-    ]
-    const isAllowed = problem.devices.map((_, device) =>
-      devices.every((allowed) => allowed?.includes(device) ?? true),
-    )
-    this.sums.wiresAt.clear()
+    beginGroup(this.sums, group)
+    const relays = setOf(this.sums.relays)
+    const isAllowed = allowedDevices(problem, group, this.sums.relays)
     for (const shape of shapes) {
       const places = problem.places[shape]!.filter(({ device }) => isAllowed[device])
       if (places.length === 0) continue
@@ -207,23 +201,25 @@ class ColumnWriter {
   private addCurves(group: Group, shape: number): { curve: number; below: number; disk: number }[] {
     const { problem, curves, isDiskScarce, isWhole, sums } = this
     const { scoreUnit, encode } = this.weights
-    const { uploadKbps, diskMegabytes, bitratesKbps } = problem
-    const choices = group.members.map((member) => member.choices[shape]!)
-    sumUp(sums, problem, group, choices, isWhole)
-    const { first, end, scores, disks, recordings, aboveFrom } = sums
-    const wires = sums.wiresAt.get(problem.shapes[shape]!.framesPerSecond)!
+    const { diskMegabytes, bitratesKbps } = problem
+    sumUp(sums, problem, group, { shape, isWhole })
+    const { choices, first, end, scores, wires, disks, recordings, aboveFrom } = sums
     if (first >= end) return []
-    const earned = earnedTogether(problem.shapes, choices, group.shapes, sums)
+    const isEarned = group.members.some(({ earnedFrom }) => earnedFrom[shape]! <= first)
+    const earned = isEarned
+      ? null
+      : earnedTogether(problem.shapes, choices, group.shapes, { first, end })
     const added: { curve: number; below: number; disk: number }[] = []
-    let [left, below, disk] = [aboveFrom.length, sumOfCounts(aboveFrom), 0]
+    let left = aboveFrom.length
+    let below = aboveFrom.reduce((sum, { count }) => sum + count, 0)
+    let disk = 0
     const close = (): void => {
       const curve = curves.end()
       if (curve !== null) added.push({ curve, below, disk })
     }
     for (let bitrate = first; bitrate < end; bitrate += 1) {
       const wire = wires[bitrate]!
-      // The higher the bitrate, the less a path carries it.
-      if (wire < 0 || wire > uploadKbps || disks[bitrate]! > diskMegabytes) break
+      if (disks[bitrate]! > diskMegabytes) break
       if (scores[bitrate]! < 0 || (earned !== null && earned[bitrate - first] === 0)) continue
       // The higher the bitrate the fewer are below the floor.
       if (left > 0 && aboveFrom[aboveFrom.length - left]!.from <= bitrate) {
@@ -288,6 +284,19 @@ function weightOf({ demands }: Problem, steps: readonly Member[]): number {
   return [...owners.values()].reduce((sum, weight) => sum + weight, 0)
 }
 
+/** By device, whether all of a group and of the relays that feed it may be encoded there. */
+function allowedDevices(
+  { demands, devices, relays }: Problem,
+  { members }: Group,
+  used: readonly number[],
+): boolean[] {
+  const allowed = [
+    ...members.map(({ demand }) => demands[demand]!.devices),
+    ...used.map((relay) => relays[relay]!.devices),
+  ]
+  return devices.map((_, device) => allowed.every((each) => each?.includes(device) ?? true))
+}
+
 /** The columns' fields, and which of them hold more than whole numbers of 32 bits. */
 const fieldTypes = {
   mask: Float64Array,
@@ -310,83 +319,3 @@ function mapFields(make: (name: FieldName) => Int32Array | Float64Array): Fields
   const names = Object.keys(fieldTypes) as FieldName[]
   return Object.fromEntries(names.map((name) => [name, make(name)])) as Fields
 }
-
-/** What a group gets and uses in one shape, at the bitrates from `first` up to `end`; written over for every shape. */
-interface Sums {
-  first: number
-  end: number
-  /** -1 where a bitrate is not accepted. */
-  scores: Int32Array
-  /** By frame rate: what the group takes at each bitrate, whatever the shape is otherwise; -1 where a path does not carry it. */
-  wiresAt: Map<number, Int32Array>
-  disks: Int32Array
-  recordings: number
-  /** For each member that may be below the floor the bitrate from which on it is not, ascending, and how many it stands for. */
-  aboveFrom: { from: number; count: number }[]
-}
-
-const sumOfCounts = (members: readonly { count: number }[]): number =>
-  members.reduce((sum, { count }) => sum + count, 0)
-
-const newSums = (length: number): Sums => ({
-  first: 0,
-  end: 0,
-  scores: new Int32Array(length),
-  wiresAt: new Map(),
-  disks: new Int32Array(length),
-  recordings: 0,
-  aboveFrom: [],
-})
-
-/** With `isWhole` only from the bitrate on from which nobody is below the floor. */
-function sumUp(
-  sums: Sums,
-  { demands, relays, shapes }: Problem,
-  { members, routes }: Group,
-  choices: readonly Choice[],
-  isWhole: boolean,
-): void {
-  const { scores } = sums
-  const { shape } = choices[0]!
-  const relayed = relaysOf(routes).map((relay) => relays[relay]!.wires.get(shape)!)
-  let [first, end] = [0, scores.length]
-  for (const choice of choices) {
-    first = Math.max(first, choice.first)
-    end = Math.min(end, choice.first + choice.scores.length)
-  }
-  for (const relay of relayed) {
-    first = Math.max(first, relay.first)
-    end = Math.min(end, relay.end)
-  }
-  sums.aboveFrom = []
-  if (isWhole) for (const { aboveFrom } of members) first = Math.max(first, aboveFrom[shape]!)
-  else
-    sums.aboveFrom = members
-      .map(({ aboveFrom, demand }) => ({ from: aboveFrom[shape]!, count: demands[demand]!.count }))
-      .sort((a, b) => a.from - b.from)
-  sums.first = first
-  sums.end = end
-  sums.recordings = 0
-  if (first >= end) return
-  scores.fill(0, first, end)
-  sums.disks.fill(0, first, end)
-  choices.forEach((choice, member) => {
-    addAccepted(scores, choice.scores, { offset: choice.first, first, end })
-    if (!choice.diskMegabytes) return
-    sums.recordings += demands[members[member]!.demand]!.count
-    addTo(sums.disks, choice.diskMegabytes, first, end)
-  })
-  const { framesPerSecond } = shapes[shape]!
-  if (sums.wiresAt.has(framesPerSecond)) return
-  const wires = new Int32Array(scores.length)
-  sums.wiresAt.set(framesPerSecond, wires)
-  const all = { offset: 0, first: 0, end: wires.length }
-  choices.forEach(({ wireKbps }, member) => {
-    if (routes[member]! < 0) addAccepted(wires, wireKbps, all)
-  })
-  for (const { wireKbps } of relayed) addAccepted(wires, wireKbps, all)
-}
-
-const relaysOf = (routes: readonly number[]): number[] => [
-  ...new Set(routes.filter((route) => route >= 0)),
-]

@@ -35,7 +35,7 @@ export function pointAtPrice(curves: Curves, curve: number, price: number): numb
 export const minPoint = (curves: Curves, curve: number): number => curves.first[curve]!
 
 /** There is room for so many points at first. */
-const defaultPoints = 2048
+const defaultPoints = 16_384
 /** From so many on it takes a while to make room for more; it is made while a share of it is still free. */
 const manyPoints = 100_000
 const shareBeforeMore = 0.9

@@ -36,25 +36,26 @@ const tallyOf = (
   return tally
 }
 
-const fits = ({ problem }: EncodeUses, { total, loads, sessions }: Tally): boolean =>
-  total.uploadKbps <= problem.uploadKbps &&
-  total.diskMegabytes <= problem.diskMegabytes &&
-  problem.devices.every(
-    ({ maxLoad, sessions: maxSessions }, device) =>
-      loads[device]! <= maxLoad + 1e-9 && sessions[device]! <= (maxSessions ?? Infinity),
-  )
-
-/** How much of what there is a plan uses, all resources taken as equally dear. */
-const shareUsed = ({ problem }: EncodeUses, { total, loads, sessions }: Tally): number =>
-  total.uploadKbps / Math.max(1, problem.uploadKbps) +
-  total.diskMegabytes / Math.max(1, problem.diskMegabytes) +
-  problem.devices.reduce(
-    (sum, { maxLoad, sessions: maxSessions }, device) =>
-      sum +
-      loads[device]! / Math.max(maxLoad, 1e-9) +
-      (maxSessions ? sessions[device]! / maxSessions : 0),
-    0,
-  )
+/** How much of what there is a plan uses with one encode more, all resources taken as equally dear; infinite where it does not fit. */
+function shareWith(
+  { problem: { uploadKbps, diskMegabytes, devices } }: EncodeUses,
+  { total, loads, sessions }: Tally,
+  { device, use }: { device: number; use: EncodeUse },
+): number {
+  const ownKbps = total.uploadKbps + use.uploadKbps
+  const ownMegabytes = total.diskMegabytes + use.diskMegabytes
+  if (ownKbps > uploadKbps || ownMegabytes > diskMegabytes) return Infinity
+  let ofDevices = 0
+  for (let index = 0; index < devices.length; index += 1) {
+    const { maxLoad, sessions: maxSessions } = devices[index]!
+    const isOwn = index === device
+    const load = loads[index]! + (isOwn ? use.processorLoad + use.otherLoad : 0)
+    const count = sessions[index]! + Number(isOwn)
+    if (load > maxLoad + 1e-9 || count > (maxSessions ?? Infinity)) return Infinity
+    ofDevices += load / Math.max(maxLoad, 1e-9) + (maxSessions ? count / maxSessions : 0)
+  }
+  return ownKbps / Math.max(1, uploadKbps) + ownMegabytes / Math.max(1, diskMegabytes) + ofDevices
+}
 
 /**
  * A plan that is found at once. Where it leaves somebody out for whom there would be room if others stayed
@@ -111,20 +112,16 @@ function withDemand(
 ): (readonly [Encode, EncodeUse])[] | null {
   const { demands, relays } = uses.problem
   const own = demands[demand]!
-  let best: (readonly [Encode, EncodeUse])[] | null = null
+  const all = tallyOf(uses, plan)
+  let best: { encode: Encode; use: EncodeUse; instead: number | null } | null = null
   let least = Infinity
-  const offer = (encode: Encode, instead: number | null): void => {
-    const use = uses.of(encode)
+  const offer = (encode: Encode, use: EncodeUse | null, instead: number | null): void => {
     if (!use || (isAboveFloor && use.below > 0)) return
-    const others = plan.filter((_, index) => index !== instead)
-    const next = [...others, [encode, use] as const]
-    const tally = tallyOf(uses, next)
-    if (!fits(uses, tally)) return
-    const share = shareUsed(uses, tally)
-    if (share < least) {
-      least = share
-      best = next
-    }
+    const others = instead === null ? all : tallyOf(uses, without(plan, instead))
+    const share = shareWith(uses, others, { device: encode.device, use })
+    if (share >= least) return
+    least = share
+    best = { encode, use, instead }
   }
   const fedBy = (relay: number): { at: number; count: number } => {
     const at = plan.findIndex(([{ serves }]) => serves.some((each) => each.relay === relay))
@@ -143,19 +140,32 @@ function withDemand(
     plan.forEach(([encode], index) => {
       if (fed && fed.at >= 0 && fed.at !== index) return
       if (!canJoin(uses, encode, demand, via)) return
-      offer({ ...encode, serves: [...encode.serves, { demand, relay }] }, index)
+      const joined = { ...encode, serves: [...encode.serves, { demand, relay }] }
+      offer(joined, uses.of(joined), index)
     })
     if (fed && fed.at >= 0) continue
     const serves = [{ demand, relay }]
     for (const shape of uses.shapesFor(serves)) {
-      const bitrate = uses.lowestBitrate(serves, shape, isAboveFloor)
-      if (bitrate < 0) continue
-      for (const { device } of uses.placesFor(serves, shape))
-        offer({ serves, shape, device, bitrate }, null)
+      const row = uses.rowFor(serves, shape)
+      const bitrate = row ? uses.lowestBitrate(row, isAboveFloor) : -1
+      if (!row || bitrate < 0) continue
+      for (const place of row.places) {
+        const { device } = place
+        offer({ serves, shape, device, bitrate }, uses.useAt(row, place, bitrate), null)
+      }
     }
   }
-  return best
+  if (!best) return null
+  const { encode, use, instead } = best as {
+    encode: Encode
+    use: EncodeUse
+    instead: number | null
+  }
+  return [...(instead === null ? plan : without(plan, instead)), [encode, use]]
 }
+
+const without = <T>(list: readonly T[], left: number): T[] =>
+  list.filter((_, index) => index !== left)
 
 /** Whether a demand may share an encode, by what of it is not chosen. */
 function canJoin(

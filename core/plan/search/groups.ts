@@ -15,6 +15,8 @@ export interface Member {
   choices: readonly (Choice | undefined)[]
   /** By shape, the place of the bitrate from which on it is above the floor. */
   aboveFrom: Int32Array
+  /** By shape, the place of the bitrate from which on it has always earned its place. */
+  earnedFrom: Int32Array
 }
 
 /** Members that one encode could serve, and how. */
@@ -64,9 +66,11 @@ export function membersOf(
       const { picture, sound, choices, floorUnits } = problem.demands[demand]!
       const byShape: (Choice | undefined)[] = problem.shapes.map(() => undefined)
       const aboveFrom = new Int32Array(problem.shapes.length)
+      const earnedFrom = new Int32Array(problem.shapes.length)
       for (const choice of choices) {
         byShape[choice.shape] = choice
         aboveFrom[choice.shape] = choice.first + lengthBelow(choice.scores, floorUnits)
+        earnedFrom[choice.shape] = choice.first + lengthToEarned(choice.earned)
       }
       const { alike } = ranks[demand]!
       const place = placed.get(alike) ?? 0
@@ -78,8 +82,16 @@ export function membersOf(
         rank: { alike, place },
         choices: byShape,
         aboveFrom,
+        earnedFrom,
       }
     })
+}
+
+/** How many bitrates lie before those at all of which the place is earned. */
+function lengthToEarned(earned: Uint8Array | null): number {
+  let length = earned?.length ?? 0
+  while (length > 0 && earned?.[length - 1] !== 0) length -= 1
+  return length
 }
 
 /** How many bitrates lie before the first that reaches the floor. */

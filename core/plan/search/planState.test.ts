@@ -28,9 +28,15 @@ describe('what an encode uses', () => {
       for (const serves of everyServed(problem))
         for (const shape of alone.shapesFor(serves).slice(0, 12)) {
           const table = tabled.tableFor(serves, shape)
-          expect(alone.lowestBitrate(serves, shape, false)).toBe(table?.accepted[0] ?? -1)
+          const row = alone.rowFor(serves, shape)
+          const lowest = (isAboveFloor: boolean): number =>
+            row ? alone.lowestBitrate(row, isAboveFloor) : -1
+          expect(lowest(false)).toBe(table?.accepted[0] ?? -1)
           const aboveFloor = table?.accepted.find((bitrate) => table.below[bitrate] === 0)
-          expect(alone.lowestBitrate(serves, shape, true)).toBe(aboveFloor ?? -1)
+          expect(lowest(true)).toBe(aboveFloor ?? -1)
+          expect(row?.maxScoreUnits ?? 0).toBeGreaterThanOrEqual(
+            Math.max(0, ...(table?.scoreUnits ?? [])),
+          )
           for (const { device } of alone.placesFor(serves, shape))
             for (let bitrate = 0; bitrate < problem.bitratesKbps.length; bitrate += 7) {
               const encode = { serves, shape, device, bitrate }

@@ -104,7 +104,8 @@ const roundStepsKbps = [500, 250, 100, 50] as const
 
 /** The most that anybody gets at one of the bitrates from `first` up to `end`; more bits are never worth less. */
 function maxUnitsOf({ first: offset, scores }: Choice, first: number, end: number): number {
-  for (let at = end - 1; at >= first; at -= 1) if (scores[at - offset]! >= 0) return scores[at - offset]!
+  for (let at = end - 1; at >= first; at -= 1)
+    if (scores[at - offset]! >= 0) return scores[at - offset]!
   return -1
 }
 
@@ -275,10 +276,8 @@ export class EncodeUses {
     return below
   }
 
-  /** The lowest bitrate that all whom an encode serves accept in a shape; -1 where there is none. */
-  lowestBitrate(serves: Encode['serves'], shape: number, isAboveFloor: boolean): number {
-    const row = this.rowFor(serves, shape)
-    if (!row) return -1
+  /** The lowest bitrate that all whom an encode serves accept; -1 where there is none. */
+  lowestBitrate(row: ShapeRow, isAboveFloor: boolean): number {
     for (let bitrate = row.first; bitrate < row.end; bitrate += 1)
       if (unitsAt(row, bitrate) >= 0 && (!isAboveFloor || this.belowAt(row, bitrate) === 0))
         return bitrate

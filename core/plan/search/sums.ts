@@ -11,7 +11,9 @@ export function addAccepted(
 ): void {
   for (let at = first; at < end; at += 1) {
     const amount = amounts[at - offset]!
-    sums[at] = amount < 0 || sums[at]! < 0 ? -1 : sums[at]! + amount
+    const sum = sums[at]!
+    // Below 0 where either is.
+    sums[at] = (amount | sum) < 0 ? -1 : sum + amount
   }
 }
 
