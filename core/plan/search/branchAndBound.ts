@@ -6,7 +6,8 @@ import type { Resources } from './resources'
 import { proven, type SearchStatus } from './status'
 import { branch } from './branching'
 import { type Found, searchStructures } from './structures'
-import { settledProgram, uploadProgram } from './uploadProgram'
+import { backOff } from './backOff'
+import { coarseProgram, settledProgram, uploadProgram } from './uploadProgram'
 import { reducedCostFixed, type Node } from './reducedCostFixing'
 
 export interface Optimum {
@@ -126,6 +127,15 @@ export function* branchAndBound(
     upper = Math.min(upper, Math.max(program.upper, least()))
     better(settledProgram(open.subproblems, resources, program))
   }
+  const nodePrograms = backOff()
+  /** The same for one node, less finely: whether it shows that nothing there is worth so much. */
+  function* isRuledOut(open: Node, wanted: number): Generator<void, boolean> {
+    const program = yield* uploadProgram(open, resources, coarseProgram)
+    const isBetter = better(program && settledProgram(open.subproblems, resources, program))
+    const isOut = program !== null && program.upper < wanted
+    nodePrograms.tell(isBetter || isOut)
+    return isOut
+  }
   let upper = Infinity
   /** Lets others in between, with what is known so far. */
   function* steadily<Last>(run: Generator<void, Last>): Generator<Optimum, Last> {
@@ -184,8 +194,12 @@ export function* branchAndBound(
       const exact = yield* steadily(
         searchStructures(next.subproblems, next.bound, resources, knapsack, wanted, { maxSteps }),
       )
-      const isBetter = better(exact.found)
-      if (!exact.isExhaustive) {
+      const before: Found | null = found
+      better(exact.found)
+      const isProgramOfUse = !exact.isExhaustive && !isProgramDue && nodePrograms.isDue()
+      const isDone =
+        exact.isExhaustive || (isProgramOfUse && (yield* steadily(isRuledOut(next, wanted))))
+      if (!isDone) {
         const nodes: Node[] = []
         for (const half of halves) {
           const bound = boundAt(half, next.bound.prices, resources)
@@ -195,7 +209,7 @@ export function* branchAndBound(
         nodes.sort((a, b) => a.bound.upper - b.bound.upper)
         open.push(...nodes.filter(({ bound }) => bound.upper >= wanted))
       }
-      if (isBetter || open.length > 0) yield soFar()
+      if (found !== before || open.length > 0) yield soFar()
     }
     if (open.length > 0) continue
     if (least() >= floor) break

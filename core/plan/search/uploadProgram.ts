@@ -13,10 +13,17 @@ export interface UploadProgram {
   chosen: Chosen[]
 }
 
-/** The upload is divided into so many parts at most; what a point takes is rounded down to whole parts. */
-const maxParts = 8000
-/** What would take more sums than this, about two seconds, is not begun. */
-const maxSums = 2e9
+/** How closely the upload is looked at. */
+export interface ProgramSize {
+  /** It is divided into so many parts at most; what a point takes is rounded down to whole parts. */
+  maxParts: number
+  /** What would take more sums than this is not begun. */
+  maxSums: number
+}
+/** Up to about two seconds. */
+export const fineProgram: ProgramSize = { maxParts: 8000, maxSums: 2e9 }
+/** Up to about a quarter of a second. */
+export const coarseProgram: ProgramSize = { maxParts: 2000, maxSums: 2.5e8 }
 /** What would have to be kept of more worths than this, 64 MB, is not begun either. */
 const maxKept = 8e6
 /** So many sums are made between two chances to stop. */
@@ -44,6 +51,7 @@ interface SetCurve {
 export function* uploadProgram(
   { subproblems, bound }: Node,
   resources: Resources,
+  { maxParts, maxSums }: ProgramSize = fineProgram,
 ): Generator<void, UploadProgram | null> {
   const { capacity, upload } = resources
   const counting = countingOf(subproblems, resources, bound.prices)
