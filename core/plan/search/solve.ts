@@ -12,6 +12,7 @@ import { type Optimum, branchAndBound } from './branchAndBound'
 import { runToEnd } from '../runToEnd'
 import type { Assignment, PlannedEncode, Problem, Solution, Worth } from '../problem/problem'
 import { noPreferences, type Preferences } from '../problem/preferences'
+import { leastUploadKbps } from './leastUpload'
 import { resourcesOf } from './resources'
 import { leastShortfall, type Shortfall } from './shortfall'
 import { nothingKnown, proven, type SearchStatus, worthLess } from './status'
@@ -120,6 +121,17 @@ const columnsFor = (
 ): Generator<void, ColumnsAndCurves> =>
   columnsAndCurves(problem, components, weightsOf(problem), choice)
 
+/** Whether the upload could be enough for nobody to be below the floor who is not left out. */
+const mayFit = (problem: Problem, leftOutWeight: number): boolean =>
+  leastUploadKbps(problem, { leftOutWeight, isAboveFloor: true }) <= problem.uploadKbps
+
+const nothingFits: Optimum = {
+  found: null,
+  upper: -Infinity,
+  upperAtPrices: -Infinity,
+  status: proven(false),
+}
+
 /** No matter how much is left out or below the floor. */
 const noLimit = 1e6
 
@@ -157,7 +169,8 @@ export function* findingPlan(problem: Problem): Generator<unknown, boolean> {
 
 /** Whether a plan exists that leaves nobody out. */
 export function* findingWholePlan(problem: Problem): Generator<unknown, boolean> {
-  return (yield* findingLeftOut(problem, 0)) === 0
+  const kbps = leastUploadKbps(problem, { leftOutWeight: 0, isAboveFloor: false })
+  return kbps <= problem.uploadKbps && (yield* findingLeftOut(problem, 0)) === 0
 }
 
 /** How many score units below the best a plan may stay: a margin for each owner, by its priority. */
@@ -410,9 +423,12 @@ function* oneLook(
   const encodes = incumbent ? encodesOfSolution(problem, incumbent.solution) : (atOnce ?? [])
   const known = encodes.map(({ serves }) => serves)
   const components = searchedComponents(problem, look, known)
-  const wholeColumns = yield* making(columnsFor(problem, components, { isWhole: true, known }))
-  const whole = yield* best(wholeColumns, nothingShort, null)
-  if (whole.found || incumbent) return progress(wholeColumns, whole, true)
+  let whole = nothingFits
+  if (mayFit(problem, 0)) {
+    const columns = yield* making(columnsFor(problem, components, { isWhole: true, known }))
+    whole = yield* best(columns, nothingShort, null)
+    if (whole.found || incumbent) return progress(columns, whole, true)
+  }
 
   const all = yield* making(columnsFor(problem, components, { known }))
   const isComplete = aggregation.isExact && all.components.every((columns) => columns.isComplete)
@@ -429,8 +445,9 @@ function* oneLook(
       status: least.status.name === 'infeasible' && isComplete ? least.status : nothingKnown,
     }
   const { leftOutWeight } = solutionFrom(problem, all, least.found).worth
-  const aboveFloor =
-    leftOutWeight === 0 ? whole : yield* best(all, { leftOutWeight, belowFloor: 0 }, null)
+  let aboveFloor = leftOutWeight === 0 ? whole : nothingFits
+  if (leftOutWeight > 0 && mayFit(problem, leftOutWeight))
+    aboveFloor = yield* best(all, { leftOutWeight, belowFloor: 0 }, null)
   if (aboveFloor.found) return settled(aboveFloor, least)
 
   const resources = resourcesOf(problem, { leftOutWeight, belowFloor: noLimit })
