@@ -33,11 +33,12 @@ export const usePlannerStore = defineStore('planner', () => {
   const store = useShowStore()
   const result = shallowRef<FitResult>()
   const isWorking = ref(false)
-  const conflicts = shallowRef<string[]>([])
+  /** Which demands collide; empty where none do. */
+  const conflicts = ref('')
   /** Why no plan can have what is left out, where it is more than want of room. */
   const obstacles = shallowRef<string[]>([])
   /** Where what has to be kept does not fit: by how much it misses, and the plan that nearly fits. */
-  const nearest = shallowRef<{ missKbps: number | null; parts: PlanParts | null }>()
+  const nearest = shallowRef<{ words: string; parts: PlanParts | null }>()
   const marginals = shallowRef<Marginal[]>([])
   const gains = shallowRef<Gain[]>([])
   const areGainsKnown = ref(false)
@@ -107,7 +108,7 @@ export const usePlannerStore = defineStore('planner', () => {
     asked = question.value
     askedAt = performance.now()
     const own = asked
-    conflicts.value = []
+    conflicts.value = ''
     obstacles.value = []
     nearest.value = undefined
     areGainsKnown.value = false
@@ -142,7 +143,7 @@ export const usePlannerStore = defineStore('planner', () => {
         obstacles.value = news.words
         break
       case 'nearest':
-        nearest.value = { missKbps: news.missKbps, parts: news.parts }
+        nearest.value = { words: news.words, parts: news.parts }
         takeUp()
         break
       case 'marginals':

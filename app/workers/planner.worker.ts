@@ -1,4 +1,5 @@
 import {
+  conflictsInWords,
   findingConflicts,
   findingNearestPlan,
   findingNextStep,
@@ -8,6 +9,7 @@ import {
   gainsOf,
   type Marginal,
   marginalsOf,
+  nearestInWords,
   type NextStep,
   obstaclesOf,
   type PlannedShow,
@@ -19,11 +21,11 @@ import { expose } from 'comlink'
 /** What is told while a show is planned: each in turn, and again whenever it is known better. */
 export type PlannerNews =
   | { about: 'plan'; result: FitResult; isLast: boolean }
-  | { about: 'conflicts'; words: string[] }
+  | { about: 'conflicts'; words: string }
   /** Why no plan can have what it leaves out, where it is more than want of room. */
   | { about: 'obstacles'; words: string[] }
-  /** How much upload (kb/s) must-keeps would need more, and the plan with it; null where no upload would do. */
-  | { about: 'nearest'; missKbps: number | null; parts: PlanParts | null }
+  /** How much upload must-keeps would need more, and the plan with it; null where no upload would do. */
+  | { about: 'nearest'; words: string; parts: PlanParts | null }
   | { about: 'marginals'; marginals: Marginal[]; isLast: boolean }
   | { about: 'gains'; gains: Gain[]; isLast: boolean }
 
@@ -74,9 +76,8 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
     const finding = findingNearestPlan(show)
     let look = finding.next()
     for (; !look.done; look = finding.next()) if (!(await isNewest())) return
-    const nearest = look.value
-    const missKbps = nearest?.missKbps ?? null
-    tell({ about: 'nearest', missKbps, parts: nearest?.result.parts ?? null })
+    const parts = look.value.result?.parts ?? null
+    tell({ about: 'nearest', words: nearestInWords(look.value), parts })
   }
   if (present.worth === null || present.worth.leftOutWeight > 0) {
     const obstacles = obstaclesOf(show)
@@ -87,7 +88,7 @@ async function plan(show: PlannedShow, tell: (news: PlannerNews) => void): Promi
       const finding = findingConflicts(show)
       let look = finding.next()
       for (; !look.done; look = finding.next()) if (!(await isNewest())) return
-      tell({ about: 'conflicts', words: look.value.map(({ words }) => words) })
+      tell({ about: 'conflicts', words: conflictsInWords(look.value) })
     }
   }
   for (const marginals = marginalsOf(show, present); ;) {

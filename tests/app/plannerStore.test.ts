@@ -151,8 +151,8 @@ describe('the planner', () => {
     questions[0]!.tell({ about: 'plan', result: result(null), isLast: true })
     expect(planOf(store.show)).toEqual(planOf(plannedDemoShow))
     const { parts } = fitShow(plannedDemoShow)
-    questions[0]!.tell({ about: 'nearest', missKbps: 700, parts })
-    expect(planner.nearest?.missKbps).toBe(700)
+    questions[0]!.tell({ about: 'nearest', words: 'It misses by a little.', parts })
+    expect(planner.nearest?.words).toBe('It misses by a little.')
     expect(planOf(store.show)).toEqual(parts)
   })
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { listInWords, mbpsInWords } from '@green-mantle/core/words'
+import { listInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { usePlannerStore } from '~/stores/planner'
 import { useShowStore } from '~/stores/show'
@@ -16,7 +16,7 @@ const names = computed(() =>
 
 <template>
   <div
-    v-if="names.length > 0 || planner.conflicts.length > 0 || planner.nearest"
+    v-if="names.length > 0 || planner.conflicts !== '' || planner.nearest"
     role="status"
     class="card bg-ochre-wash shrink-0 p-3"
   >
@@ -25,16 +25,7 @@ const names = computed(() =>
       {{ listInWords(names) }}.
     </p>
     <p v-for="words in planner.obstacles" :key="words">{{ words }}</p>
-    <p v-if="planner.nearest">
-      {{
-        planner.nearest.missKbps === null
-          ? 'No upload would make room for what has to be kept: the computer or a rule stands in the way.'
-          : `The nearest plan misses by ${mbpsInWords(planner.nearest.missKbps)} of upload.`
-      }}
-    </p>
-    <p v-if="planner.conflicts.length > 0">
-      These cannot all be met at once, and letting go of any one of them would do:
-      {{ listInWords(planner.conflicts) }}.
-    </p>
+    <p v-if="planner.nearest">{{ planner.nearest.words }}</p>
+    <p v-if="planner.conflicts !== ''">{{ planner.conflicts }}</p>
   </div>
 </template>

@@ -2,7 +2,8 @@ import { withDestinationOff, withoutPin, withRecordingOff } from '../../show/edi
 import { showProblem } from '../problem/showProblem'
 import type { PlannedShow } from '../problem/renditionRequests'
 import { runToEnd } from '../runToEnd'
-import { findingWholePlan } from '../search/solve'
+import { listInWords } from '../../words'
+import { type Existence, findingWholePlan } from '../search/solve'
 
 /** One thing that a person asked for and that a plan has to meet. */
 export interface DemandInWords {
@@ -39,18 +40,26 @@ export function demandsInWords(show: PlannedShow): DemandInWords[] {
   return demands
 }
 
+/** A smallest set of demands that collide, none where all fit. */
+export interface Conflicts {
+  demands: DemandInWords[]
+  /** Whether it is proven that they can't all be met; that the rest of them can without any one is in any case. */
+  isProven: boolean
+}
+
 /** Whether a plan exists that leaves nothing out. */
-const keepsAll = (show: PlannedShow): Generator<unknown, boolean> =>
+const keepsAll = (show: PlannedShow): Generator<unknown, Existence> =>
   findingWholePlan(showProblem(show).problem)
 
 /**
  * Where not everything that was asked for fits: a smallest set of demands that collide, so that
- * letting go of any one of them would let the rest of the set be met. Empty where all fits. Found by
- * letting go of one demand after the other for as long as it still does not fit. Yields between steps,
- * so that it can be stopped.
+ * letting go of any one of them would let the rest of the set be met. Found by letting go of one demand
+ * after the other for as long as it still does not fit. Yields between steps, so that it can be stopped.
  */
-export function* findingConflicts(show: PlannedShow): Generator<unknown, DemandInWords[]> {
-  if (yield* keepsAll(show)) return []
+export function* findingConflicts(show: PlannedShow): Generator<unknown, Conflicts> {
+  const whole = yield* keepsAll(show)
+  if (whole.exists) return { demands: [], isProven: true }
+  let { isProven } = whole
   let current = show
   const colliding: DemandInWords[] = []
   // Pins are let go of last, so that where pins are to blame they are named.
@@ -61,11 +70,26 @@ export function* findingConflicts(show: PlannedShow): Generator<unknown, DemandI
   ]
   for (const demand of inOrder) {
     const without = demand.without(current)
-    if (yield* keepsAll(without)) colliding.push(demand)
-    else current = without
+    const rest = yield* keepsAll(without)
+    if (rest.exists) colliding.push(demand)
+    else {
+      current = without
+      isProven = rest.isProven
+    }
   }
-  return colliding
+  return { demands: colliding, isProven }
 }
 
 /** Finds them to the end; see `findingConflicts`. */
-export const conflictsOf = (show: PlannedShow): DemandInWords[] => runToEnd(findingConflicts(show))
+export const conflictsOf = (show: PlannedShow): Conflicts => runToEnd(findingConflicts(show))
+
+/** What collides as a sentence; empty where nothing does. */
+export function conflictsInWords({ demands, isProven }: Conflicts): string {
+  if (demands.length === 0) return ''
+  const isOne = demands.length === 1
+  const proven = isOne ? 'This cannot be met' : 'These cannot all be met at once'
+  const notFound = `No plan was found that meets ${isOne ? 'this' : 'all of these'}, which does not prove that there is none`
+  const letGo = isOne ? 'letting go of it would do' : 'letting go of any one of them would do'
+  const listed = listInWords(demands.map(({ words }) => words))
+  return `${isProven ? proven : notFound}, and ${letGo}: ${listed}.`
+}

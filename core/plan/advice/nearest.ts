@@ -3,15 +3,18 @@ import { audioBitrateLimitsKbps } from '../../show'
 import { runToEnd } from '../runToEnd'
 import { type FitResult, fittingAside } from '../fitShow'
 import { showProblem } from '../problem/showProblem'
-import { findingPlan } from '../search/solve'
+import { mbpsInWords } from '../../words'
+import { type Existence, findingPlan } from '../search/solve'
 import { withUpload } from './resourceUse'
 import type { PlannedShow } from '../problem/renditionRequests'
 
 /** The plan that nearly fits: what has to be kept is kept, and the line is missed by as little as can be. */
 export interface NearestPlan {
-  /** kb/s that it takes more than there are. */
-  missKbps: number
-  result: FitResult
+  /** kb/s that it takes more than there are; null where no upload would do, since the computer or a rule stands in the way. */
+  missKbps: number | null
+  /** Whether it is proven that less, or where none would do any, is not enough. */
+  isProven: boolean
+  result: FitResult | null
 }
 
 /** No plan takes more than every send at the highest bitrate there can be, twice over for its framing. */
@@ -29,22 +32,25 @@ function maxTakenKbps({ destinations }: PlannedShow): number {
 }
 
 /**
- * For a show whose must-keeps do not fit: how much more upload they would need. null where
- * no upload would do, since it is the computer or a rule that stands in the way. Yields between
- * looks, so that it can be stopped.
+ * For a show whose must-keeps do not fit: how much more upload they would need. Yields between looks, so
+ * that it can be stopped.
  */
-export function* findingNearestPlan(show: PlannedShow): Generator<unknown, NearestPlan | null> {
+export function* findingNearestPlan(show: PlannedShow): Generator<unknown, NearestPlan> {
   // What other traffic takes beyond the whole line has to be made up for as well.
   const overdrawnKbps = Math.max(0, -spareUploadOf(show))
-  const isEnough = (steps: number): Generator<unknown, boolean> =>
+  const withMore = (steps: number): Generator<unknown, Existence> =>
     findingPlan(showProblem(withUpload(show, overdrawnKbps + steps * bitrateStepKbps)).problem)
   let high = Math.ceil(maxTakenKbps(show) / bitrateStepKbps)
-  if (!(yield* isEnough(high))) return null
-  for (let low = 0; high - low > 1;) {
+  const most = yield* withMore(high)
+  if (!most.exists) return { missKbps: null, isProven: most.isProven, result: null }
+  let [low, isProven] = [0, true]
+  while (high - low > 1) {
     const middle = Math.floor((low + high) / 2)
-    if (yield* isEnough(middle)) high = middle
-    else low = middle
+    const found = yield* withMore(middle)
+    if (found.exists) high = middle
+    else [low, isProven] = [middle, found.isProven]
   }
+  if (low === 0) isProven = (yield* withMore(0)).isProven
   const given = overdrawnKbps + high * bitrateStepKbps
   const planning = fittingAside(withUpload(show, given))
   for (;;) {
@@ -52,6 +58,7 @@ export function* findingNearestPlan(show: PlannedShow): Generator<unknown, Neare
     if (done)
       return {
         missKbps: Math.max(0, Math.ceil(result.uploadKbps - spareUploadOf(show))),
+        isProven,
         result,
       }
     yield null
@@ -59,5 +66,15 @@ export function* findingNearestPlan(show: PlannedShow): Generator<unknown, Neare
 }
 
 /** Finds the nearest plan to the end; see `findingNearestPlan`. */
-export const nearestPlan = (show: PlannedShow): NearestPlan | null =>
-  runToEnd(findingNearestPlan(show))
+export const nearestPlan = (show: PlannedShow): NearestPlan => runToEnd(findingNearestPlan(show))
+
+/** By how much the nearest plan misses, as a sentence. */
+export function nearestInWords({ missKbps, isProven }: NearestPlan): string {
+  if (missKbps !== null)
+    return isProven
+      ? `The nearest plan misses by ${mbpsInWords(missKbps)} of upload.`
+      : `The nearest plan that was found misses by ${mbpsInWords(missKbps)} of upload; less may be enough.`
+  return isProven
+    ? 'No upload would make room for what has to be kept: the computer or a rule stands in the way.'
+    : 'No plan was found that keeps what has to be kept, whatever the upload, which does not prove that there is none.'
+}

@@ -6,10 +6,10 @@ export interface BackOff {
   tell(wasOfUse: boolean): void
 }
 
-/** At first every chance is due; after each try that was of no use twice as many are passed over as after the last. */
-export function backOff(): BackOff {
+/** After so many chances every one is due; after each try that was of no use twice as many are passed over as after the last. */
+export function backOff(passedOverFirst = 0): BackOff {
   let passedOver = 0
-  let left = 0
+  let left = passedOverFirst
   return {
     isDue() {
       if (left === 0) return true

@@ -45,6 +45,8 @@ const firstReach = 1 / 32
 const widening = 4
 /** After so many nodes the search reaches further instead, as long as it can. */
 const maxVisits = 30
+/** So many nodes have to stay open before programs are tried at nodes, which take longer than one of them. */
+const nodesBeforePrograms = 60
 
 /**
  * The selection of columns and bitrates that is worth most, every demand in exactly one of them.
@@ -127,7 +129,7 @@ export function* branchAndBound(
     upper = Math.min(upper, Math.max(program.upper, least()))
     better(settledProgram(open.subproblems, resources, program))
   }
-  const nodePrograms = backOff()
+  const nodePrograms = backOff(nodesBeforePrograms)
   /** The same for one node, less finely: whether it shows that nothing there is worth so much. */
   function* isRuledOut(open: Node, wanted: number): Generator<void, boolean> {
     const program = yield* uploadProgram(open, resources, coarseProgram)

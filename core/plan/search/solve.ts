@@ -1,7 +1,7 @@
 import { isIn } from './bitSets'
 import { type Subproblem, subproblemOf } from './subproblems'
 import { type ColumnChoice, type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
-import { aggregated, disaggregated } from './symmetry'
+import { type Aggregated, aggregated, disaggregated } from './symmetry'
 import { solveKnapsack } from './bitrateKnapsack'
 import { greedyPlan, raised, selectionOf } from './greedy'
 import { keptPlan } from './lastPlan'
@@ -148,30 +148,60 @@ const minLeftOut = (
     { start },
   )
 
-/** How much has to be left out; null where there is no plan at all. What is found at once is looked no further for. */
-function* findingLeftOut(given: Problem, enough: number): Generator<unknown, number | null> {
-  const { problem } = aggregated(given)
+/** Whether there is a plan of a kind. One that was found is there; that there is none may not be proven. */
+export interface Existence {
+  exists: boolean
+  isProven: boolean
+}
+const isThere: Existence = { exists: true, isProven: true }
+const provenNone: Existence = { exists: false, isProven: true }
+
+interface LeastLeftOut {
+  /** null where no plan was found at all. */
+  weight: number | null
+  isProven: boolean
+}
+
+/** How much has to be left out. What is found at once is looked no further for. */
+function* findingLeftOut(given: Problem, enough: number): Generator<unknown, LeastLeftOut> {
+  const aggregation = aggregated(given)
+  const { problem } = aggregation
   const uses = new EncodeUses(problem, noPreferences)
   const atOnce = yield* greedyPlan(uses)
   const leftOut = atOnce && solutionOfEncodes(uses, atOnce).worth.leftOutWeight
-  if (leftOut !== null && leftOut <= enough) return leftOut
+  if (leftOut !== null && leftOut <= enough) return { weight: leftOut, isProven: false }
   const known = (atOnce ?? []).map(({ serves }) => serves)
   const components = searchedComponents(problem, 'first', known)
   const all = yield* columnsFor(problem, components, { known })
-  const { found } = yield* minLeftOut(problem, all, atOnce && selectionOf(all, atOnce))
-  return found && solutionFrom(problem, all, found).worth.leftOutWeight
+  const start = atOnce && selectionOf(all, atOnce)
+  const { found, status } = yield* minLeftOut(problem, all, start)
+  return {
+    weight: found && solutionFrom(problem, all, found).worth.leftOutWeight,
+    isProven: status.name !== 'stopped' && isComplete(all, aggregation),
+  }
 }
 
+/** Whether the columns hold every plan there is. */
+const isComplete = ({ components }: ColumnsAndCurves, { isExact }: Aggregated): boolean =>
+  isExact && components.every((columns) => columns.isComplete)
+
 /** Whether a plan exists at all that keeps what has to be kept. */
-export function* findingPlan(problem: Problem): Generator<unknown, boolean> {
-  return (yield* findingLeftOut(problem, Infinity)) !== null
+export function* findingPlan(problem: Problem): Generator<unknown, Existence> {
+  if (!hasRoom(problem, noLimit)) return provenNone
+  const { weight, isProven } = yield* findingLeftOut(problem, Infinity)
+  return weight !== null ? isThere : { exists: false, isProven }
 }
 
 /** Whether a plan exists that leaves nobody out. */
-export function* findingWholePlan(problem: Problem): Generator<unknown, boolean> {
-  const kbps = leastUploadKbps(problem, { leftOutWeight: 0, isAboveFloor: false })
-  return kbps <= problem.uploadKbps && (yield* findingLeftOut(problem, 0)) === 0
+export function* findingWholePlan(problem: Problem): Generator<unknown, Existence> {
+  if (!hasRoom(problem, 0)) return provenNone
+  const { weight, isProven } = yield* findingLeftOut(problem, 0)
+  return weight === 0 ? isThere : { exists: false, isProven }
 }
+
+/** Whether the upload could be enough for all but so much. */
+const hasRoom = (problem: Problem, leftOutWeight: number): boolean =>
+  leastUploadKbps(problem, { leftOutWeight, isAboveFloor: false }) <= problem.uploadKbps
 
 /** How many score units below the best a plan may stay: a margin for each owner, by its priority. */
 function marginOf({ demands }: Problem, { marginUnits }: Preferences): number {
@@ -320,8 +350,8 @@ function* oneLook(
     { found, upper, upperAtPrices, status }: Optimum,
     isLast: boolean,
   ): Progress => {
-    const areColumnsComplete = columns.components.every((component) => component.isComplete)
-    const isComplete = aggregation.isExact && areColumnsComplete
+    const areColumnsComplete = isComplete(columns, { ...aggregation, isExact: true })
+    const isAllThere = isComplete(columns, aggregation)
     if (isLast && found && !aggregation.isExact && aggregation.isBoundExact && areColumnsComplete) {
       // The search has not tried every way to spread those that are alike, but the bound holds for all.
       const gap = Math.max(0, Math.ceil((upperAtPrices - found.value) / scoreUnit))
@@ -330,10 +360,10 @@ function* oneLook(
         status: { name: gap <= inAll ? 'optimal' : 'stopped', gap },
       }
     }
-    const isDecided = isLast && status.name !== 'stopped' && isComplete
+    const isDecided = isLast && status.name !== 'stopped' && isAllThere
     const value = found?.value ?? incumbent?.value
     const gap =
-      value !== undefined && isComplete && Number.isFinite(upper)
+      value !== undefined && isAllThere && Number.isFinite(upper)
         ? Math.ceil((upper - value) / scoreUnit)
         : null
     const solution = found
@@ -431,7 +461,6 @@ function* oneLook(
   }
 
   const all = yield* making(columnsFor(problem, components, { known }))
-  const isComplete = aggregation.isExact && all.components.every((columns) => columns.isComplete)
   const least = yield* settling(all, minLeftOut(problem, all, atOnce && selectionOf(all, atOnce)))
   // Whoever might still be kept outweighs every score, so that no gap can be given.
   const settled = (optimum: Optimum, ...shortfalls: readonly Shortfall[]): Progress => {
@@ -442,7 +471,10 @@ function* oneLook(
   if (!least.found)
     return {
       solution: null,
-      status: least.status.name === 'infeasible' && isComplete ? least.status : nothingKnown,
+      status:
+        least.status.name === 'infeasible' && isComplete(all, aggregation)
+          ? least.status
+          : nothingKnown,
     }
   const { leftOutWeight } = solutionFrom(problem, all, least.found).worth
   let aboveFloor = leftOutWeight === 0 ? whole : nothingFits

@@ -12,11 +12,11 @@ import {
   defaultFitSettings,
 } from '../../show'
 import { renditionInWords } from '../../words'
-import { conflictsOf } from '../advice/conflicts'
+import { conflictsInWords, conflictsOf } from '../advice/conflicts'
 import { fitShow } from '../fitShow'
 import { gainsOf } from '../advice/gains'
 import { gainInWords, gapInWords } from '../advice/gainWords'
-import { nearestPlan } from '../advice/nearest'
+import { nearestInWords, nearestPlan } from '../advice/nearest'
 import { possibleImprovements } from '../advice/improvements'
 import { nextStepInWords, nextStepOf } from '../advice/nextStep'
 import { marginalInWords, marginalsOf } from '../advice/resourceUse'
@@ -247,13 +247,20 @@ describe('what the planner says of its plan', () => {
     const pinned = (kbps: number, name: string) =>
       place({}, { name }, { videoBitrateKbps: kbps, pins: ['video bitrate'] })
     const show = onLine(9000, [pinned(6000, 'One'), pinned(5000, 'Two'), pinned(200, 'Three')])
-    expect(conflictsOf(show).map(({ words }) => words)).toEqual([
-      'One is sent',
-      'Two is sent',
-      'the video bitrate for One is pinned',
-      'the video bitrate for Two is pinned',
-    ])
-    for (const demand of conflictsOf(show)) expect(conflictsOf(demand.without(show))).toEqual([])
+    const conflicts = conflictsOf(show)
+    expect(conflictsInWords(conflicts)).toBe(
+      'These cannot all be met at once, and letting go of any one of them would do: One is sent, Two is sent, the video bitrate for One is pinned and the video bitrate for Two is pinned.',
+    )
+    for (const { without } of conflicts.demands) {
+      const { demands } = conflictsOf(without(show))
+      expect(demands).toEqual([])
+      expect(conflictsInWords({ demands, isProven: true })).toBe('')
+    }
+    const unproven = conflictsInWords({ ...conflicts, isProven: false })
+    expect(unproven).toMatch(/^No plan was found that meets all of these, which does not prove/)
+    expect(conflictsInWords({ ...conflicts, demands: conflicts.demands.slice(0, 1) })).toBe(
+      'This cannot be met, and letting go of it would do: One is sent.',
+    )
   })
 
   it('says how far an unproven plan may be from the best, where that is known', () => {
@@ -266,12 +273,13 @@ describe('what the planner says of its plan', () => {
     const show = onLine(5000, [{ ...must, plan: { ...must.plan, mustKeep: true } }])
     expect(fitShow(show).parts).toBeNull()
     const nearest = nearestPlan(show)
-    expect(nearest?.result.parts).not.toBeNull()
-    expect(nearest?.missKbps).toBeGreaterThan(1000)
-    expect(nearest?.missKbps).toBeLessThan(1400)
+    expect(nearest.missKbps).toBeGreaterThan(1000)
+    expect(nearest.missKbps).toBeLessThan(1400)
+    expect(nearestInWords(nearest)).toMatch(/^The nearest plan misses by 1.\d Mb\/s of upload\.$/)
+    expect(nearestInWords({ ...nearest, isProven: false })).toMatch(/; less may be enough\.$/)
     // What it misses by is what is then sent too much.
-    const carriedOut = withPlan(show, nearest!.result.parts!)
-    expect(Math.abs(-budgetOf(carriedOut).spareKbps - nearest!.missKbps)).toBeLessThan(3)
+    const carriedOut = withPlan(show, nearest.result!.parts!)
+    expect(Math.abs(-budgetOf(carriedOut).spareKbps - nearest.missKbps!)).toBeLessThan(3)
     const [best] = runToEnd(gainsOf(show, fitShow(show)))
     expect(best?.opensPlan).toBe(true)
     expect(gainInWords(best!)).toMatch(/^makes room for/)
