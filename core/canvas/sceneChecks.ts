@@ -23,7 +23,7 @@ import {
   zoneBox,
 } from './covered'
 import { isFocusWhole } from './focus'
-import { boundsOf, cornersOf, isOffCanvas } from './geometry'
+import { type Box, boundsOf, cornersOf, isOffCanvas } from './geometry'
 import { movedClear } from './moveClear'
 import { isReadable, readableShare, wordsSize } from './readable'
 import { sharpness } from './sharpness'
@@ -43,20 +43,52 @@ type Shown = Pick<Show, 'canvasPair' | 'sources' | 'scenes' | 'destinations'>
 const byId = (sources: readonly Source[]): Map<string, Source> =>
   new Map(sources.map((source) => [source.id, source]))
 
+/** What is the same for all layers of a scene on one canvas. */
+interface SceneOnCanvas {
+  canvas: CanvasName
+  size: Size
+  layers: readonly Layer[]
+  sources: ReadonlyMap<string, Source>
+  /** Cover zones of the destinations in use. */
+  zones: readonly (ReturnType<typeof zonesInUse>[number] & { box: Box })[]
+}
+
+function sceneOnCanvas(
+  show: Shown,
+  scene: Scene,
+  canvas: CanvasName,
+  sources: ReadonlyMap<string, Source>,
+): SceneOnCanvas {
+  const size = show.canvasPair[canvas]
+  return {
+    canvas,
+    size,
+    layers: layersOnAir(show, scene, canvas),
+    sources,
+    zones: zonesInUse(show.destinations, canvas).map((each) => ({
+      ...each,
+      box: zoneBox(each.zone, size),
+    })),
+  }
+}
+
 /** Who covers a layer of a scene on a canvas and how much of it, the worst first; whoever leaves it clear is left out. */
-export function coveringsOf(
+export const coveringsOf = (
   show: Shown,
   scene: Scene,
   layerId: string,
   canvas: CanvasName,
+): Covering[] => coveringsOn(sceneOnCanvas(show, scene, canvas, byId(show.sources)), layerId)
+
+function coveringsOn(
+  { canvas, size, layers, sources, zones }: SceneOnCanvas,
+  layerId: string,
 ): Covering[] {
-  const layers = layersOnAir(show, scene, canvas)
   const index = layers.findIndex(({ id }) => id === layerId)
-  const size = show.canvasPair[canvas]
-  const visible = visibleParts(layers, index, canvas, size, byId(show.sources))
+  const visible = visibleParts(layers, index, canvas, size, sources)
   if (visible.length === 0) return []
-  const groups = new Map<string, Covering & { boxes: ReturnType<typeof zoneBox>[] }>()
-  for (const { destination, zone } of zonesInUse(show.destinations, canvas)) {
+  const groups = new Map<string, Covering & { boxes: Box[] }>()
+  for (const { destination, zone, box } of zones) {
     const key = `${destination.id} ${zone.mode}`
     const group = groups.get(key) ?? {
       destination: { id: destination.id, name: destination.name },
@@ -65,13 +97,12 @@ export function coveringsOf(
       share: 0,
       boxes: [],
     }
-    const box = zoneBox(zone, size)
     groups.set(key, group)
     group.boxes.push(box)
     if (overlapsAny(visible, polygonOfBox(box))) group.zones.push(zone.name)
   }
   return [...groups.values()]
-    .filter(({ zones }) => zones.length > 0)
+    .filter((group) => group.zones.length > 0)
     .map(({ boxes, ...covering }) => ({
       ...covering,
       share: shareUnder(visible, boxes) ?? 0,
@@ -165,16 +196,10 @@ const percent = (share: number): string => `${Math.round(share * 100)} %`
 const namesInWords = (names: readonly string[]): string =>
   [...new Set(names)].join(' and ').replaceAll(/ and (?=.* and )/g, ', ')
 
-function checksOnCanvas(
-  show: Shown,
-  scene: Scene,
-  layer: Layer,
-  source: Source,
-  canvas: CanvasName,
-): SceneCheck[] {
+function checksOnCanvas(onCanvas: SceneOnCanvas, layer: Layer, source: Source): SceneCheck[] {
+  const { canvas, size, layers, sources } = onCanvas
   const placement = layer[canvas]
   if (!placement.shown) return []
-  const size = show.canvasPair[canvas]
   const native = nativeSizeOf(source)
   const check = (
     kind: SceneCheckKind,
@@ -184,15 +209,14 @@ function checksOnCanvas(
   if (isOffCanvas(placement, size))
     return [check('off the edge', `stands off the ${canvas} canvas altogether`, 'bring it back')]
   const found: SceneCheck[] = []
-  const sources = byId(show.sources)
-  const hiders = hiddenBy(layersOnAir(show, scene, canvas), layer.id, canvas, size, sources)
+  const hiders = hiddenBy(layers, layer.id, canvas, size, sources)
   if (hiders.length > 0) {
     const names = hiders.map(({ sourceId }) => sources.get(sourceId)?.name ?? sourceId)
     found.push(
       check('hidden', `is hidden behind ${namesInWords(names)} on ${canvas}`, 'put it in front'),
     )
   }
-  const [worst] = coveringsOf(show, scene, layer.id, canvas)
+  const [worst] = coveringsOn(onCanvas, layer.id)
   if (worst && worst.share > coveredLimit && !isBackdrop(placement, size))
     found.push(
       check(
@@ -221,6 +245,9 @@ function checksOnCanvas(
 export function sceneChecks(show: Shown & Pick<Show, 'canvasPair'>, scene: Scene): SceneCheck[] {
   const sources = byId(show.sources)
   const { framesPerSecond } = show.canvasPair
+  const onCanvases = canvasNames
+    .filter((canvas) => canvas === 'landscape' || scene.verticalOf === null)
+    .map((canvas) => sceneOnCanvas(show, scene, canvas, sources))
   const found = scene.layers.flatMap((layer): SceneCheck[] => {
     const source = sources.get(layer.sourceId)
     if (!source) return []
@@ -232,10 +259,7 @@ export function sceneChecks(show: Shown & Pick<Show, 'canvasPair'>, scene: Scene
       words,
       remedy: null,
     })
-    const ownCanvases = canvasNames.filter(
-      (canvas) => canvas === 'landscape' || scene.verticalOf === null,
-    )
-    if (!ownCanvases.some((canvas) => layer[canvas].shown))
+    if (!onCanvases.some(({ canvas }) => layer[canvas].shown))
       return [onBoth('shown nowhere', 'is shown on neither canvas in this scene')]
     const native = source.nativeFramesPerSecond
     const slow =
@@ -247,10 +271,7 @@ export function sceneChecks(show: Shown & Pick<Show, 'canvasPair'>, scene: Scene
             ),
           ]
         : []
-    return [
-      ...ownCanvases.flatMap((canvas) => checksOnCanvas(show, scene, layer, source, canvas)),
-      ...slow,
-    ]
+    return [...onCanvases.flatMap((onCanvas) => checksOnCanvas(onCanvas, layer, source)), ...slow]
   })
   const gravity = ({ kind }: SceneCheck): number => sceneCheckKinds.indexOf(kind)
   return found.sort((a, b) => gravity(a) - gravity(b))

@@ -46,6 +46,8 @@ export interface LabelLimits {
 
 /** A look at what one more column makes of a plan takes about a microsecond. */
 const looksBetweenYields = 4000
+/** So many columns are sorted into kinds. */
+const columnsBetweenYields = 8000
 
 /** Columns of one group that use the same of everything but the upload. */
 interface Kind {
@@ -89,7 +91,7 @@ export function* setLabels(
     const subproblem = subproblems[index]!
     const { columns, curves, inPlay, firstMove, moveSet, moveTo } = subproblem
     const { best, priced } = bound.subproblems[index]!
-    const { kindsOfSet, isCut } = kindsBySet(subproblem, priced, states.kindOf, limits)
+    const { kindsOfSet, isCut } = yield* kindsBySet(subproblem, priced, states.kindOf, limits)
     if (isCut) isExhaustive = false
     yield
     const full = fullState(subproblem)
@@ -188,14 +190,16 @@ function undominated(labels: Label[]): Label[] {
 }
 
 /** The columns of each set by kind; `isCut` where the limits left some out. */
-function kindsBySet(
+function* kindsBySet(
   { columns, inPlay, firstOfSet }: Subproblem,
   priced: Float64Array,
   kindOf: (columns: Columns, column: number) => number,
   limits: LabelLimits,
-): { kindsOfSet: Kind[][]; isCut: boolean } {
+): Generator<void, { kindsOfSet: Kind[][]; isCut: boolean }> {
   let isCut = false
-  const kindsOfSet = Array.from({ length: firstOfSet.length - 1 }, (_, set) => {
+  let since = 0
+  const kindsOfSet: Kind[][] = []
+  for (let set = 0; set + 1 < firstOfSet.length; set += 1) {
     const [from, to] = [firstOfSet[set]!, firstOfSet[set + 1]!]
     const order = Array.from({ length: to - from }, (_, index) => from + index)
     order.sort((a, b) => priced[b]! - priced[a]!)
@@ -220,8 +224,12 @@ function kindsBySet(
       if (kind) kind.order.push(at)
       else kinds.set(id, { id, order: [at] })
     }
-    return [...kinds.values()]
-  })
+    kindsOfSet.push([...kinds.values()])
+    since += to - from
+    if (since < columnsBetweenYields) continue
+    since = 0
+    yield
+  }
   return { kindsOfSet, isCut }
 }
 

@@ -225,7 +225,7 @@ function forEachChange(
   for (const shape of shapes) {
     const row = uses.rowFor(serves, shape)
     looked += 1
-    // What gives up too much of the score is most of all there is.
+    // Most shapes give up too much of the score at any bitrate.
     if (!row || row.maxScoreUnits < minUnits) continue
     let bitrates: readonly number[] | null = null
     for (const place of row.places) {

@@ -1,7 +1,7 @@
 import { isIn } from './bitSets'
 import { type Subproblem, subproblemOf } from './subproblems'
 import { type ColumnChoice, type ColumnsAndCurves, columnsAndCurves, type Weights } from './columns'
-import { type Aggregated, aggregated, disaggregated } from './symmetry'
+import { aggregated, disaggregated } from './symmetry'
 import { solveKnapsack } from './bitrateKnapsack'
 import { greedyPlan, raised, selectionOf } from './greedy'
 import { keptPlan } from './lastPlan'
@@ -177,13 +177,13 @@ function* findingLeftOut(given: Problem, enough: number): Generator<unknown, Lea
   const { found, status } = yield* minLeftOut(problem, all, start)
   return {
     weight: found && solutionFrom(problem, all, found).worth.leftOutWeight,
-    isProven: status.name !== 'stopped' && isComplete(all, aggregation),
+    isProven: status.name !== 'stopped' && aggregation.isExact && areComplete(all),
   }
 }
 
-/** Whether the columns hold every plan there is. */
-const isComplete = ({ components }: ColumnsAndCurves, { isExact }: Aggregated): boolean =>
-  isExact && components.every((columns) => columns.isComplete)
+/** Whether every group that could be has its columns. */
+const areComplete = ({ components }: ColumnsAndCurves): boolean =>
+  components.every(({ isComplete }) => isComplete)
 
 /** Whether a plan exists at all that keeps what has to be kept. */
 export function* findingPlan(problem: Problem): Generator<unknown, Existence> {
@@ -350,9 +350,9 @@ function* oneLook(
     { found, upper, upperAtPrices, status }: Optimum,
     isLast: boolean,
   ): Progress => {
-    const areColumnsComplete = isComplete(columns, { ...aggregation, isExact: true })
-    const isAllThere = isComplete(columns, aggregation)
-    if (isLast && found && !aggregation.isExact && aggregation.isBoundExact && areColumnsComplete) {
+    const areAllThere = areComplete(columns)
+    const isComplete = aggregation.isExact && areAllThere
+    if (isLast && found && !aggregation.isExact && aggregation.isBoundExact && areAllThere) {
       // The search has not tried every way to spread those that are alike, but the bound holds for all.
       const gap = Math.max(0, Math.ceil((upperAtPrices - found.value) / scoreUnit))
       return {
@@ -360,10 +360,10 @@ function* oneLook(
         status: { name: gap <= inAll ? 'optimal' : 'stopped', gap },
       }
     }
-    const isDecided = isLast && status.name !== 'stopped' && isAllThere
+    const isDecided = isLast && status.name !== 'stopped' && isComplete
     const value = found?.value ?? incumbent?.value
     const gap =
-      value !== undefined && isAllThere && Number.isFinite(upper)
+      value !== undefined && isComplete && Number.isFinite(upper)
         ? Math.ceil((upper - value) / scoreUnit)
         : null
     const solution = found
@@ -472,7 +472,7 @@ function* oneLook(
     return {
       solution: null,
       status:
-        least.status.name === 'infeasible' && isComplete(all, aggregation)
+        least.status.name === 'infeasible' && aggregation.isExact && areComplete(all)
           ? least.status
           : nothingKnown,
     }

@@ -29,6 +29,8 @@ const maxKept = 8e6
 /** So many sums are made between two chances to stop. */
 const sumsBetweenYields = 2e6
 const columnsBetweenYields = 800
+/** So many parts take as long to go through as one column. */
+const partsAsOneColumn = 200
 
 /** What a set can be worth that uses the same of what is counted: ever more parts of the upload for ever more. */
 interface SetCurve {
@@ -96,12 +98,11 @@ export function* uploadProgram(
             if (curve.fits[budget] === 0) continue
             raise(worths, curve, byState[moveTo[move]!]![budget - curve.taken]!)
             since += curve.parts.length * parts
+            if (since < sumsBetweenYields) continue
+            since = 0
+            yield
           }
         own.push(worths)
-        if (since > sumsBetweenYields) {
-          since = 0
-          yield
-        }
       }
       byState.push(own)
     }
@@ -183,23 +184,25 @@ function* curvesOfSets(
   { part, parts }: { part: number; parts: number },
 ): Generator<void, SetCurve[][]> {
   const found: SetCurve[][] = []
+  /** By part, written over for every use of every set. */
+  const worth = new Float64Array(parts)
+  const column = new Int32Array(parts)
+  const point = new Int32Array(parts)
   let since = 0
   for (let set = 0; set + 1 < firstOfSet.length; set += 1) {
-    since += firstOfSet[set + 1]! - firstOfSet[set]!
-    if (since > columnsBetweenYields) {
-      since = 0
-      yield
-    }
     const byUse = new Map<{ budget: number; fits: Uint8Array }, number[]>()
     for (let at = firstOfSet[set]!; at < firstOfSet[set + 1]!; at += 1) {
       const own = byUse.get(uses[at]!) ?? []
       own.push(inPlay[at]!)
       byUse.set(uses[at]!, own)
     }
+    since += firstOfSet[set + 1]! - firstOfSet[set]! + (byUse.size * parts) / partsAsOneColumn
+    if (since > columnsBetweenYields) {
+      since = 0
+      yield
+    }
     const ofSet = [...byUse].map(([use, own]) => {
-      const worth = new Float64Array(parts).fill(-Infinity)
-      const column = new Int32Array(parts)
-      const point = new Int32Array(parts)
+      worth.fill(-Infinity)
       for (const each of own) {
         const cost = costOfUse(prices, columns.use, each)
         const curve = columns.curve[each]!
