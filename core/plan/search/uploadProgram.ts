@@ -21,7 +21,7 @@ export interface ProgramSize {
   maxSums: number
 }
 /** Up to about two seconds. */
-export const fineProgram: ProgramSize = { maxParts: 8000, maxSums: 2e9 }
+const fineProgram: ProgramSize = { maxParts: 8000, maxSums: 2e9 }
 /** Up to about a quarter of a second. */
 export const coarseProgram: ProgramSize = { maxParts: 2000, maxSums: 2.5e8 }
 /** What would have to be kept of more worths than this, 64 MB, is not begun either. */
