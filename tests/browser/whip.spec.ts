@@ -146,9 +146,16 @@ test('what is sent over WHIP is shown by a browser, whole and in time', async ({
   const { picture, sound } = await seen()
   expect(picture).toMatchObject({ frameWidth: 640, frameHeight: 360, packetsLost: 0 })
   expect(Number(sound.packetsReceived)).toBeGreaterThan(150)
-  // Both are shown as of the same moment of the sender's clock.
-  const apart = Number(picture.estimatedPlayoutTimestamp) - Number(sound.estimatedPlayoutTimestamp)
-  expect(Math.abs(apart)).toBeLessThan(700)
+  // Both are shown as of the same moment of the sender's clock, of which a report for each has to have come.
+  const millisecondsApart = async (): Promise<number> => {
+    const now = await seen()
+    const [ofPicture, ofSound] = [now.picture, now.sound].map((each) =>
+      Number(each.estimatedPlayoutTimestamp),
+    ) as [number, number]
+    return Math.abs(ofPicture - ofSound)
+  }
+  await expect.poll(millisecondsApart, { timeout: 15_000 }).not.toBeNaN()
+  expect(await millisecondsApart()).toBeLessThan(700)
 
   publisher.close()
   await publisher.ended
