@@ -17,49 +17,36 @@ export function leastUploadKbps(
   { leftOutWeight, isAboveFloor }: Terms,
 ): number {
   const owners = new Map<string, { kbps: number; weight: number }>()
-  const reached: { kbps: number; count: number }[] = []
+  const reached: { kbps: number; size: number }[] = []
   for (const demand of demands) {
     const { owner, mustKeep, priority, count } = demand
     const weight = mustKeep ? Infinity : priority * count
     const direct = leastWireKbps(demand, isAboveFloor)
     const isReached = demand.relays.length > 0
     const kbps = isReached && direct === Infinity ? 0 : direct
-    if (isReached) reached.push({ kbps, count })
+    if (isReached) reached.push({ kbps, size: count })
     owners.set(owner, { kbps: (owners.get(owner)?.kbps ?? 0) + kbps, weight })
   }
   const places = relays.reduce((sum, { mostFed }) => sum + mostFed, 0)
   const all = [...owners.values()]
-  const least = all.filter(({ kbps }) => kbps < Infinity).reduce((sum, { kbps }) => sum + kbps, 0)
   const outOfReach = all.filter(({ kbps }) => kbps === Infinity)
+  const within = all.filter(({ kbps }) => kbps < Infinity)
   const left = leftOutWeight - outOfReach.reduce((sum, { weight }) => sum + weight, 0)
   if (left < 0) return Infinity
-  return least - mostFedKbps(reached, places) - mostLeftOutKbps(all, left)
+  const free = within.flatMap(({ kbps, weight }) =>
+    weight < Infinity ? [{ kbps, size: weight }] : [],
+  )
+  const inAll = within.reduce((sum, { kbps }) => sum + kbps, 0)
+  return inAll - mostKbps(reached, places) - mostKbps(free, left)
 }
 
-/** What the largest take that there are places for. */
-function mostFedKbps(reached: readonly { kbps: number; count: number }[], places: number): number {
-  let [sum, free] = [0, places]
-  for (const { kbps, count } of [...reached].sort((a, b) => b.kbps / b.count - a.kbps / a.count)) {
-    const share = Math.min(1, free / count)
+/** The most kb/s of those for whom there is room together, the last of them in part. */
+function mostKbps(all: readonly { kbps: number; size: number }[], room: number): number {
+  let [sum, left] = [0, room]
+  for (const { kbps, size } of [...all].sort((a, b) => b.kbps / b.size - a.kbps / a.size)) {
+    const share = Math.min(1, left / size)
     sum += share * kbps
-    free -= share * count
-  }
-  return sum
-}
-
-/** What those take at most who may be left out together. */
-function mostLeftOutKbps(
-  owners: readonly { kbps: number; weight: number }[],
-  leftOutWeight: number,
-): number {
-  const inOrder = owners
-    .filter(({ kbps, weight }) => kbps < Infinity && weight > 0 && weight < Infinity)
-    .sort((a, b) => b.kbps / b.weight - a.kbps / a.weight)
-  let [sum, left] = [0, leftOutWeight]
-  for (const { kbps, weight } of inOrder) {
-    const share = Math.min(1, left / weight)
-    sum += share * kbps
-    left -= share * weight
+    left -= share * size
   }
   return sum
 }
