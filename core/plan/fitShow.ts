@@ -4,7 +4,8 @@ import { type Solution, unitsOfDemand, type Worth } from './problem/problem'
 import { type ShowProblem, showProblem } from './problem/showProblem'
 import type { PlannedShow } from './problem/renditionRequests'
 import { planFrom, planOf, type PlanParts } from './showPlan'
-import { type Progress, solving } from './search/solve'
+import type { Progress } from './search/look'
+import { solving } from './search/solve'
 import { nothingKnown, type SearchStatus } from './search/status'
 
 /** What the planner has found for a show. */

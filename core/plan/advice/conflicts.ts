@@ -3,7 +3,7 @@ import { showProblem } from '../problem/showProblem'
 import type { PlannedShow } from '../problem/renditionRequests'
 import { runToEnd } from '../runToEnd'
 import { listInWords } from '../../words'
-import { type Existence, findingWholePlan } from '../search/solve'
+import { type Existence, findingWholePlan } from '../search/existence'
 
 /** One thing that a person asked for and that a plan has to meet. */
 export interface DemandInWords {

@@ -4,7 +4,7 @@ import { runToEnd } from '../runToEnd'
 import { type FitResult, fittingAside } from '../fitShow'
 import { showProblem } from '../problem/showProblem'
 import { mbpsInWords } from '../../words'
-import { type Existence, findingPlan } from '../search/solve'
+import { type Existence, findingPlan } from '../search/existence'
 import { withUpload } from './resourceUse'
 import type { PlannedShow } from '../problem/renditionRequests'
 

@@ -4,12 +4,12 @@ import type { SearchedComponent } from './components'
 import { CurveWriter, type Curves } from './curves'
 import {
   type Group,
-  groupsOf,
-  leftOutOf,
+  type KnownPlans,
   maskOf,
   type Member,
   membersOf,
-  type Served,
+  noKnownPlans,
+  setsOf,
 } from './groups'
 import { beginGroup, type GroupSums, newGroupSums, sumUp } from './groupSums'
 import { earnedTogether } from '../problem/earning'
@@ -66,8 +66,8 @@ const groupsBetweenYields = 12
 export interface ColumnChoice {
   /** Only those of which nobody is left out or below the floor, which are far fewer. */
   isWhole?: boolean
-  /** Whom the encodes of a plan serve: they get columns, whatever else is left out where there are too many. */
-  known?: readonly Served[]
+  /** Plans that there are: their encodes get columns, the best one's in any case. */
+  known?: KnownPlans
 }
 
 /**
@@ -78,7 +78,7 @@ export function* columnsAndCurves(
   problem: Problem,
   components: readonly SearchedComponent[],
   weights: Weights,
-  { isWhole = false, known = [] }: ColumnChoice = {},
+  { isWhole = false, known = noKnownPlans }: ColumnChoice = {},
 ): Generator<void, ColumnsAndCurves> {
   const curves = new CurveWriter()
   const made: Columns[] = []
@@ -99,12 +99,11 @@ function* columnsOf(
   problem: Problem,
   members: readonly Member[],
   writer: ColumnWriter,
-  { isWhole, isAll, known }: { isWhole: boolean; isAll: boolean; known: readonly Served[] },
+  { isWhole, isAll, known }: { isWhole: boolean; isAll: boolean; known: KnownPlans },
 ): Generator<void, Columns> {
-  const { groups, isComplete } = yield* groupsOf(problem, members, known)
-  const leftOut = isWhole ? [] : leftOutOf(problem, members)
+  const { groups, leftOut, isComplete } = yield* setsOf(problem, members, known)
   const written = [
-    ...leftOut.map((steps) => ({
+    ...(isWhole ? [] : leftOut).map((steps) => ({
       mask: maskOf(steps),
       write: () => writer.addLeftOut(steps),
     })),

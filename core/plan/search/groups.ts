@@ -45,7 +45,7 @@ export function membersOf(
   demands: readonly number[],
   ranks: readonly Rank[],
 ): Member[] {
-  const keyOf = (demand: number): string => {
+  const sharingOf = (demand: number): string => {
     const { picture, sound } = problem.demands[demand]!
     return sound === null ? `1 ${picture}` : `0 ${picture} ${sound}`
   }
@@ -57,7 +57,7 @@ export function membersOf(
   return [...demands]
     .sort(
       (a, b) =>
-        keyOf(a).localeCompare(keyOf(b)) ||
+        sharingOf(a).localeCompare(sharingOf(b)) ||
         firstShape(a) - firstShape(b) ||
         ranks[a]!.alike - ranks[b]!.alike ||
         placeOf(a) - placeOf(b),
@@ -104,29 +104,71 @@ function lengthBelow(scores: Int32Array, floorUnits: number): number {
 /** Whom one encode of a plan serves, each directly or through a relay. */
 export type Served = readonly { demand: number; relay: number | null }[]
 
+/** Plans that there are already, so that a search never knows less than they. */
+export interface KnownPlans {
+  /** Whom each encode of the best of them serves. */
+  served: readonly Served[]
+  /** The demands that it leaves out. */
+  leftOut: ReadonlySet<number>
+  /** Whom encodes of the others serve, those of the better plans first. */
+  others: readonly Served[]
+}
+
+export const noKnownPlans: KnownPlans = { served: [], leftOut: new Set(), others: [] }
+
+/** What a component is made up of: who could be served by one encode, and who may be left out together. */
+export interface Sets {
+  groups: readonly Group[]
+  leftOut: readonly (readonly Member[])[]
+  /** Whether every group that could be is among them. */
+  isComplete: boolean
+}
+
 /**
- * Each group of a component that one encode could serve, in every way in which it is worth serving.
- * Where there are too many, every member by itself, and of the larger groups those of neighbours,
- * those that a relay feeds together and those that are `known` from a plan; `isComplete` is then false.
- * Yields now and then, so that it can be stopped.
+ * Each group of a component that one encode could serve, in every way in which it is worth serving, and
+ * those of the best plan that is known. Where there are too many, every member by itself, and of the
+ * larger groups those of neighbours, those that a relay feeds together, and as many of other plans as a
+ * search can hold. Yields now and then, so that it can be stopped.
  */
-export function* groupsOf(
+export function* setsOf(
   problem: Problem,
   members: readonly Member[],
-  known: readonly Served[] = [],
-): Generator<void, { groups: Group[]; isComplete: boolean }> {
+  known: KnownPlans = noKnownPlans,
+): Generator<void, Sets> {
+  const leftOut = leftOutOf(problem, members, known.leftOut)
+  function* canHold(groups: readonly Group[]): Generator<void, boolean> {
+    const sets = [...groups.map((group) => group.members), ...leftOut]
+    return yield* canBeHeld(sets.map(maskOf), members.length)
+  }
+  const groupsOf = (those: readonly Served[]): Group[] =>
+    those.flatMap((served) => groupOfServed(problem, members, served) ?? [])
+
+  const own = groupsOf(known.served)
   const all = yield* everyGroup(problem, members)
-  const sets = [...(all ?? []), ...leftOutOf(problem, members).map((own) => ({ members: own }))]
-  const isWithinReach =
-    all !== null &&
-    (yield* canBeHeld(
-      sets.map((each) => maskOf(each.members)),
-      members.length,
-    ))
-  return isWithinReach
-    ? { groups: all, isComplete: true }
-    : { groups: someGroups(problem, members, known), isComplete: false }
+  const groups = all && withMore(all, own)
+  if (groups && (yield* canHold(groups))) return { groups, leftOut, isComplete: true }
+  const some = withMore([], someGroups(problem, members))
+  const others = groupsOf(known.others)
+  for (let count = others.length; ; count >>= 1) {
+    const held = withMore(some, [...own, ...others.slice(0, count)])
+    if (count === 0 || (yield* canHold(held))) return { groups: held, leftOut, isComplete: false }
+  }
 }
+
+/** Some groups, and those of a few more that are not among them. */
+function withMore(groups: readonly Group[], more: readonly Group[]): Group[] {
+  const missing = new Map<string, Group>()
+  const masks = new Set<number>()
+  for (const group of more) {
+    missing.set(keyOf(group), group)
+    masks.add(maskOf(group.members))
+  }
+  for (const group of groups) if (masks.has(maskOf(group.members))) missing.delete(keyOf(group))
+  return [...groups, ...missing.values()]
+}
+
+const keyOf = ({ members, routes }: Group): string =>
+  members.map(({ bit }, index) => `${bit}:${routes[index]}`).join()
 
 /** null where there are too many. */
 function* everyGroup(
@@ -166,15 +208,9 @@ function* everyGroup(
   return groups
 }
 
-/** Every member by itself, runs of members that stand next to each other, runs that a relay feeds, and what is known. */
-function someGroups(
-  problem: Problem,
-  members: readonly Member[],
-  known: readonly Served[],
-): Group[] {
-  const groups = new Map<string, Group>()
-  const keep = (group: Group): unknown =>
-    groups.set(group.members.map(({ bit }, index) => `${bit}:${group.routes[index]}`).join(), group)
+/** Every member by itself, runs of members that stand next to each other, and runs that a relay feeds. */
+function someGroups(problem: Problem, members: readonly Member[]): Group[] {
+  const groups: Group[] = []
   for (const key of sharingKeys(problem, members)) {
     const joins = members.map((member) => routesInto(problem, member, key))
     const routes = new Set(joins.flat())
@@ -186,16 +222,12 @@ function someGroups(
           const larger = extended(problem, group, member, route)
           if (!larger) break
           group = larger
-          if (isOwnKey(problem, group, key)) keep(group)
+          if (isOwnKey(problem, group, key)) groups.push(group)
         }
       })
     }
   }
-  for (const served of known) {
-    const group = groupOfServed(problem, members, served)
-    if (group) keep(group)
-  }
-  return [...groups.values()]
+  return groups
 }
 
 /** null where they are not all of this component. */
@@ -246,9 +278,14 @@ const fedBy = ({ demands }: Problem, { members, routes }: Group, relay: number):
 
 /**
  * Whoever may be left out together: the steps of one owner, and of owners that are alike but for their
- * priority as many of the last as there may be, since those are left out first.
+ * priority as many of the last as there may be, since those are left out first. Of those that a known
+ * plan leaves out each owner by itself too.
  */
-export function leftOutOf(problem: Problem, members: readonly Member[]): (readonly Member[])[] {
+function leftOutOf(
+  problem: Problem,
+  members: readonly Member[],
+  known: ReadonlySet<number> = noKnownPlans.leftOut,
+): (readonly Member[])[] {
   const byOwner = new Map<string, Member[]>()
   for (const member of members) {
     const { owner, mustKeep } = problem.demands[member.demand]!
@@ -261,7 +298,9 @@ export function leftOutOf(problem: Problem, members: readonly Member[]): (readon
   }
   return [...alike.values()].flatMap((owners) => {
     owners.sort((a, b) => a[0]!.rank.place - b[0]!.rank.place)
-    return owners.map((_, from) => owners.slice(from).flat())
+    const last = owners.map((_, from) => owners.slice(from).flat())
+    const others = owners.slice(0, -1).filter(([first]) => known.has(first!.demand))
+    return [...last, ...others]
   })
 }
 

@@ -1,10 +1,11 @@
+import type { Problem } from '../problem/problem'
 import { type KnapsackSolver, solveKnapsack } from './bitrateKnapsack'
 import { boundAt, uploadBound } from './lagrangianBound'
 import type { Columns, ColumnsAndCurves } from './columns'
 import { CurveWriter, minPoint } from './curves'
 import { setLabels } from './labelSetting'
 import { curvesOf, type Subproblem, subproblemOf } from './subproblems'
-import type { Resources } from './resources'
+import { type Resources, resourcesOf } from './resources'
 import { bundleMethod } from './bundleMethod'
 import { nothingKnown, proven, type SearchStatus } from './status'
 import { branch } from './branching'
@@ -213,3 +214,19 @@ function* mostFrugal(
   // By number, and so by mask.
   return Int32Array.from([...fronts.values()].flat()).sort()
 }
+
+/** No matter how much is left out or below the floor. */
+export const noLimit = 1e6
+
+/** The plan that leaves out least. */
+export const minLeftOut = (
+  problem: Problem,
+  all: ColumnsAndCurves,
+  start: Found | null,
+): Generator<Found | null, Shortfall> =>
+  leastShortfall(
+    all,
+    'leftOutWeight',
+    resourcesOf(problem, { leftOutWeight: noLimit, belowFloor: noLimit }),
+    { start },
+  )

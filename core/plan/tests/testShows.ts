@@ -229,3 +229,19 @@ function largeComputer(count: number): Computer {
     devices: [...desktop.devices, ...laptop.devices.slice(1)].slice(0, count),
   }
 }
+
+/** A show of many unlike destinations, on a share of the upload that they should have. */
+export function crowdOnShortLine(destinations: number, seed: number, share: number): PlannedShow {
+  const options = { destinations, relay: true, pins: true, marginPoints: 0.5 }
+  const recording = seed % 2 === 0
+  return shortened(randomShow(seed, { ...options, grain: 'fine', recording }), share)
+}
+
+/** A show with a share of the upload that it should have. */
+export const shortened = (show: PlannedShow, share: number): PlannedShow => ({
+  ...show,
+  lines: show.lines.map((line) => ({
+    ...line,
+    samples: line.samples.map((sample) => ({ ...sample, uploadKbps: sample.uploadKbps * share })),
+  })),
+})
