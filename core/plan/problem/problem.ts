@@ -161,11 +161,17 @@ export function unitsOfDemand(
   return scores[bitratesKbps.indexOf(bitrateKbps) - first]!
 }
 
+/** What comes before the score: what is left out, and then who is below the floor. */
+type Shortfall = Pick<Worth, 'leftOutWeight' | 'belowFloor'>
+
+/** Whether one plan falls less short than another, shorter or as short: above, below or 0. */
+export const compareShortfalls = (a: Shortfall, b: Shortfall): number =>
+  b.leftOutWeight - a.leftOutWeight || b.belowFloor - a.belowFloor
+
 /** Whether one plan is better than, worse than or as good as another: above, below or 0. */
 export function compareWorth(a: Worth, b: Worth): number {
   return (
-    b.leftOutWeight - a.leftOutWeight ||
-    b.belowFloor - a.belowFloor ||
+    compareShortfalls(a, b) ||
     a.scoreUnits - b.scoreUnits ||
     b.encodes - a.encodes ||
     b.kbps - a.kbps

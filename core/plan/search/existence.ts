@@ -30,7 +30,7 @@ function* findingLeftOut(given: Problem, enough: number): Generator<unknown, Lea
   const aggregation = aggregated(given)
   const { problem } = aggregation
   const uses = new EncodeUses(problem, noPreferences)
-  const { encodes: atOnce, known } = yield* firstPlan(uses, {
+  const { encodes: atOnce, known } = yield* firstPlan(uses, null, {
     rounds,
     enough: { leftOutWeight: enough, belowFloor: Infinity },
   })

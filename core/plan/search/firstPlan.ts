@@ -1,7 +1,8 @@
+import { compareShortfalls } from '../problem/problem'
 import { greedyPlan } from './greedy'
 import type { KnownPlans, Served } from './groups'
 import { lessShort, type NeighbourhoodLimits } from './largeNeighbourhood'
-import type { Encode, EncodeUses } from './planState'
+import { type Encode, type EncodeUses, solutionOfEncodes } from './planState'
 
 /** Of no more demands than this who falls short is settled by search alone. */
 const maxSettled = 20
@@ -13,21 +14,26 @@ interface FirstPlan {
 }
 
 /**
- * The plan that a search begins with: what is found at once, and of many demands, where it falls short,
- * what a large neighbourhood search makes of it. Yields the best so far, null while there is none.
+ * The plan that a search begins with: what is found at once, unless the plan that is held falls no shorter;
+ * and of many demands, where that falls short, what a large neighbourhood search makes of it. Yields the
+ * best so far, null while there is none.
  */
 export function* firstPlan(
   uses: EncodeUses,
+  held: Encode[] | null,
   limits: NeighbourhoodLimits,
 ): Generator<Encode[] | null, FirstPlan> {
   const { demands } = uses.problem
+  const worthOf = (encodes: readonly Encode[]) => solutionOfEncodes(uses, encodes).worth
   const steps = greedyPlan(uses)
   for (;;) {
-    const { value: atOnce, done } = steps.next()
+    const { value, done } = steps.next()
     if (!done) {
-      yield null
+      yield held
       continue
     }
+    const atOnce =
+      held && (!value || compareShortfalls(worthOf(held), worthOf(value)) >= 0) ? held : value
     if (demands.length <= maxSettled) return { encodes: atOnce, known: knownFrom(uses, atOnce) }
     const { encodes, served } = yield* lessShort(uses, atOnce, limits)
     return { encodes, known: knownFrom(uses, encodes, served) }

@@ -1,6 +1,6 @@
 import { uniformInt } from 'pure-rand/distribution/uniformInt'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
-import type { Problem } from '../problem/problem'
+import { compareShortfalls, type Problem } from '../problem/problem'
 import type { Encode, EncodeUses } from './planState'
 import type { Served } from './groups'
 import { type PartialPlan, stepsByOwner, type UsedEncode, withOwner } from './takingIn'
@@ -15,19 +15,16 @@ const encodes = { fewest: 1, most: 3 } as const
 /** Owners are taken in by their priority times a chance between these two, in hundredths. */
 const chance = { least: 30, most: 130 } as const
 
-/** What a plan falls short of; the least upload leaves most room for others. */
+/** What a plan falls short of. */
 interface Shortfall {
   mustKeepLeftOut: number
   leftOutWeight: number
   belowFloor: number
-  uploadKbps: number
 }
 
-/** Positive where the first falls shorter, 0 where both fall equally short. */
-const fallsShorter = (a: Shortfall, b: Omit<Shortfall, 'uploadKbps'>): number =>
-  a.mustKeepLeftOut - b.mustKeepLeftOut ||
-  a.leftOutWeight - b.leftOutWeight ||
-  a.belowFloor - b.belowFloor
+/** Above 0 where the first falls less short. */
+const compare = (a: Shortfall, b: Shortfall): number =>
+  b.mustKeepLeftOut - a.mustKeepLeftOut || compareShortfalls(a, b)
 
 export interface NeighbourhoodResult {
   encodes: Encode[] | null
@@ -79,7 +76,7 @@ export function* lessShort(
     }
   }
   remember(best)
-  const isEnough = (): boolean => fallsShorter(shortfall, { mustKeepLeftOut: 0, ...enough }) <= 0
+  const isEnough = (): boolean => compare(shortfall, { mustKeepLeftOut: 0, ...enough }) >= 0
   for (let round = 0; round < rounds && !isEnough(); round += 1) {
     const ruined =
       best.length > 0 && isHeads()
@@ -103,13 +100,13 @@ export function* lessShort(
       left,
     )
     const ofNext = shortfallOf(problem, next)
-    const difference = fallsShorter(ofNext, shortfall)
-    if (difference < 0 || (difference === 0 && ofNext.uploadKbps <= shortfall.uploadKbps)) {
+    const difference = compare(ofNext, shortfall)
+    // Of two that fall as short the one that takes less upload leaves more room for others.
+    if (difference > 0 || (difference === 0 && ofNext.uploadKbps <= shortfall.uploadKbps)) {
       best = next
       remember(best)
       shortfall = ofNext
-      // What only takes less upload is not worth telling of.
-      if (difference < 0) shown = encodesIfKept()
+      if (difference > 0) shown = encodesIfKept()
     }
     yield shown
   }
@@ -128,7 +125,7 @@ function unserved(all: readonly (readonly number[])[], plan: PartialPlan): (read
   return all.filter(([first]) => !served.has(first!))
 }
 
-function shortfallOf({ demands }: Problem, plan: PartialPlan): Shortfall {
+function shortfallOf({ demands }: Problem, plan: PartialPlan): Shortfall & { uploadKbps: number } {
   const served = servedBy(plan)
   const leftOut = new Map<string, Problem['demands'][number]>()
   demands.forEach((demand, index) => {

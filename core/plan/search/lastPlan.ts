@@ -4,18 +4,24 @@ import { excessOf, stateOf } from './moves'
 import { type Encode, type EncodeUses, solutionOfEncodes } from './planState'
 
 /**
- * The plan that a show holds already, where it says something of every demand, leaves nobody out or
- * below the floor, and still keeps everything that has to hold; else null.
+ * The plan that a show holds already, where it still keeps all that has to hold. An owner of whom it does
+ * not say everything is left out. null where it says nothing, or leaves out what must be kept.
  */
-export function keptPlan(uses: EncodeUses): Solution | null {
+export function heldPlan(uses: EncodeUses): Solution | null {
   const { problem } = uses
-  const encodes = lastEncodes(uses, problem.demands.map(onlyWay(problem)))
-  if (!encodes || encodes.some(({ shape }) => shape < 0)) return null
-  const state = stateOf(uses, encodes)
-  const limits = { minScoreUnits: 0, maxBelow: 0 }
-  return state && excessOf(uses, state, limits, null) === 0
-    ? solutionOfEncodes(uses, encodes)
-    : null
+  const { demands } = problem
+  const encodes = lastEncodes(uses, demands.map(onlyWay(problem)))
+  if (!encodes) return null
+  const unknown = encodes.filter(({ shape }) => shape < 0).flatMap(({ serves }) => serves)
+  const leftOut = new Set(unknown.map(({ demand }) => demands[demand]!.owner))
+  if (unknown.some(({ demand }) => demands[demand]!.mustKeep)) return null
+  const kept = encodes.flatMap((encode) => {
+    const serves = encode.serves.filter(({ demand }) => !leftOut.has(demands[demand]!.owner))
+    return serves.length > 0 ? [{ ...encode, serves }] : []
+  })
+  const state = stateOf(uses, kept)
+  const limits = { minScoreUnits: 0, maxBelow: Infinity }
+  return state && excessOf(uses, state, limits, null) === 0 ? solutionOfEncodes(uses, kept) : null
 }
 
 /** What of a hand-off no plan chooses; with a shape of -1 where there are several ways. */

@@ -93,7 +93,7 @@ const nothingFits: Optimum = {
 
 export function* oneLook(
   given: EncodeUses,
-  kept: Solution | null,
+  held: Solution | null,
   { forProof, inAll }: Margins,
   look: Look,
 ): Generator<LookProgress, LookProgress> {
@@ -103,8 +103,8 @@ export function* oneLook(
   const { scoreUnit } = weights
   // Those that are served in lots could not have all that was planned for each.
   const incumbent =
-    isWhole(kept) && aggregation.isExact
-      ? { solution: kept, value: valueOf(kept, weights), margin: inAll * scoreUnit }
+    isWhole(held) && aggregation.isExact
+      ? { solution: held, value: valueOf(held, weights), margin: inAll * scoreUnit }
       : null
   const isProvableWith = (columns: ColumnsAndCurves): boolean =>
     areComplete(columns) && (aggregation.isExact || aggregation.isBoundExact)
@@ -200,29 +200,27 @@ export function* oneLook(
     }
   }
 
+  const uses = aggregation.isExact ? given : new EncodeUses(problem, noPreferences)
   let atOnce: Encode[] | null = null
   let known = noKnownPlans
-  const uses = aggregation.isExact ? given : new EncodeUses(problem, noPreferences)
-  if (kept && aggregation.isExact) {
-    const encodes = encodesOfSolution(problem, kept)
-    known = knownFrom(uses, encodes)
-    if (!incumbent) atOnce = encodes
-    said = { ...nothingYet, solution: kept }
-  } else {
-    for (const steps = firstPlan(uses, { rounds }); ;) {
-      const step = steps.next()
-      const encodes = step.done ? step.value.encodes : step.value
-      if (encodes && encodes !== atOnce) {
-        const solution = solutionOfEncodes(uses, raised(uses, encodes))
-        said = { ...nothingYet, solution: disaggregated(solution, aggregation) }
-      }
-      atOnce = encodes
-      if (step.done) {
-        known = step.value.known
-        break
-      }
-      yield said
+  if (held && aggregation.isExact) {
+    atOnce = encodesOfSolution(problem, held)
+    known = knownFrom(uses, atOnce)
+    said = { ...nothingYet, solution: held }
+  }
+  for (const steps = firstPlan(uses, atOnce, { rounds }); !incumbent;) {
+    const step = steps.next()
+    const encodes = step.done ? step.value.encodes : step.value
+    if (encodes && encodes !== atOnce) {
+      const solution = solutionOfEncodes(uses, raised(uses, encodes))
+      said = { ...nothingYet, solution: disaggregated(solution, aggregation) }
     }
+    atOnce = encodes
+    if (step.done) {
+      known = step.value.known
+      break
+    }
+    yield said
   }
   yield said
 

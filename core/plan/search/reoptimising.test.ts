@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { noPreferences } from '../problem/preferences'
-import type { Solution, Worth } from '../problem/problem'
+import { compareWorth, type Solution } from '../problem/problem'
 import type { PlannedShow } from '../problem/renditionRequests'
 import { showProblem } from '../problem/showProblem'
 import { runToEnd } from '../runToEnd'
@@ -15,10 +15,6 @@ import { EncodeUses, solutionOfEncodes } from './planState'
 import { reoptimised } from './reoptimising'
 
 const margins = { forProof: 10, inAll: 40 }
-
-/** Above 0 where the first is the better. */
-const compare = (a: Worth, b: Worth): number =>
-  b.leftOutWeight - a.leftOutWeight || b.belowFloor - a.belowFloor || a.scoreUnits - b.scoreUnits
 
 function atOnceOf(uses: EncodeUses): Solution | null {
   const encodes = runToEnd(greedyPlan(uses))
@@ -44,7 +40,7 @@ function expectBetter(show: PlannedShow): void {
     const { value, done } = run.next()
     if (value.solution !== last) {
       expect(brokenConstraints(problem, value.solution!)).toEqual([])
-      expect(compare(value.solution!.worth, last.worth)).toBeGreaterThan(0)
+      expect(compareWorth(value.solution!.worth, last.worth)).toBeGreaterThan(0)
       last = value.solution!
     }
     if (done) return

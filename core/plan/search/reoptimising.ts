@@ -1,7 +1,7 @@
 import { uniformInt } from 'pure-rand/distribution/uniformInt'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import { noPreferences } from '../problem/preferences'
-import type { Problem, Solution } from '../problem/problem'
+import { compareShortfalls, type Problem, type Solution } from '../problem/problem'
 import { type Margins, oneLook, type Progress } from './look'
 import { type Encode, encodesOfSolution, EncodeUses, solutionOfEncodes } from './planState'
 import { nothingKnown } from './status'
@@ -69,11 +69,8 @@ export function* reoptimised(
   return best
 }
 
-function isBetter({ worth: a }: Solution, { worth: b }: Solution): boolean {
-  const difference =
-    a.leftOutWeight - b.leftOutWeight || a.belowFloor - b.belowFloor || b.scoreUnits - a.scoreUnits
-  return difference < 0
-}
+const isBetter = ({ worth: a }: Solution, { worth: b }: Solution): boolean =>
+  (compareShortfalls(a, b) || a.scoreUnits - b.scoreUnits) > 0
 
 const renumbered = (encodes: readonly Encode[], numberOf: (demand: number) => number): Encode[] =>
   encodes.map((encode) => ({

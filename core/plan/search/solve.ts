@@ -1,8 +1,8 @@
 import { noPreferences, type Preferences } from '../problem/preferences'
-import type { Problem, Solution } from '../problem/problem'
+import { compareShortfalls, type Problem, type Solution } from '../problem/problem'
 import { runToEnd } from '../runToEnd'
 import { isCutAtFirst } from './components'
-import { keptPlan } from './lastPlan'
+import { heldPlan } from './lastPlan'
 import { lexicographicPhase } from './lexicographic'
 import {
   isWhole,
@@ -43,8 +43,8 @@ export function* solving(
   const { marginUnits } = preferences
   const margin = marginOf(given, marginUnits)
   const uses = new EncodeUses(given, preferences)
-  const kept = margin > 0 ? keptPlan(uses) : null
-  const run = nearlyBest(uses, kept, marginsFor(given, marginUnits), marginUnits)
+  const held = margin > 0 ? heldPlan(uses) : null
+  const run = nearlyBest(uses, held, marginsFor(given, marginUnits), marginUnits)
   for (;;) {
     const step = run.next()
     if (!step.done) {
@@ -52,7 +52,7 @@ export function* solving(
       continue
     }
     const { solution, status } = step.value
-    if (!solution || solution === kept || margin === 0) return step.value
+    if (!solution || solution === held || margin === 0) return step.value
     const { scoreUnits, belowFloor } = solution.worth
     const highest = scoreUnits + (status.name === 'optimal' ? status.gap : 0)
     const phase = lexicographicPhase(uses, solution, {
@@ -83,18 +83,18 @@ const shareForPart = 1 / 4
 
 /**
  * The plan of the highest score, or one that is proven to be no more than a margin below it; the one that
- * is kept already where it is that. Where there are too many ways to look at all of them it is made better
+ * is held already where it is that. Where there are too many ways to look at all of them it is made better
  * in others: where many unlike demands have to be cut apart by a second look at more of them at once, and
  * then part by part.
  */
 function* nearlyBest(
   given: EncodeUses,
-  kept: Solution | null,
+  held: Solution | null,
   margins: Margins,
   marginUnits: number,
 ): Generator<Progress, Progress> {
   yield nothingYet
-  const first = yield* looking(oneLook(given, kept, margins, 'first'), nothingYet, maxSteps.first)
+  const first = yield* looking(oneLook(given, held, margins, 'first'), nothingYet, maxSteps.first)
   if (!first.solution || first.isProvable) return first
   let found: Progress = first
   if (isWhole(first.solution) && isCutAtFirst(given.problem) && aggregated(given.problem).isExact) {
@@ -102,17 +102,7 @@ function* nearlyBest(
     found = yield* looking(second, first, maxSteps.second)
   }
   const marginsOf = (part: Problem): Margins => marginsFor(part, marginUnits * shareForPart)
-  const parts = reoptimised(given, found.solution!, marginsOf, maxSteps.inParts)
-  for (;;) {
-    const { value, done } = parts.next()
-    // What was kept is only given up for what is worth a margin more.
-    const isWorthIt =
-      found.solution !== kept ||
-      value.solution!.worth.scoreUnits >= kept!.worth.scoreUnits + margins.inAll
-    const progress = isWorthIt ? value : found
-    if (done) return progress
-    yield progress
-  }
+  return yield* reoptimised(given, found.solution!, marginsOf, maxSteps.inParts)
 }
 
 /**
@@ -142,8 +132,8 @@ function betterOf(progress: LookProgress, best: Solution): LookProgress {
   const asBefore = { ...progress, solution: best, status: nothingKnown }
   if (!solution) return asBefore
   const [a, b] = [solution.worth, best.worth]
-  const shorter = a.leftOutWeight - b.leftOutWeight || a.belowFloor - b.belowFloor
-  if (shorter !== 0) return shorter > 0 ? asBefore : progress
+  const lessShort = compareShortfalls(a, b)
+  if (lessShort !== 0) return lessShort > 0 ? progress : asBefore
   const isWorse = status.name === 'stopped' && a.scoreUnits < b.scoreUnits
   return isWorse
     ? { ...progress, solution: best, status: worthLess(status, a.scoreUnits - b.scoreUnits) }
