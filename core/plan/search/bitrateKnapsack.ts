@@ -6,6 +6,13 @@ export interface Settled {
   points: number[]
 }
 
+/** What was looked at, in what takes as long as one look of a search, about a microsecond; counted up. */
+export interface Work {
+  looks: number
+}
+/** So many ways to put points together are looked at meanwhile. */
+const waysInALook = 8
+
 /** Worths are whole; a bound may come out so much too low. */
 const rounding = 0.01
 /** How far below the bound the first look reaches, in the worth of so many kb/s; then three times as far. */
@@ -18,14 +25,16 @@ const widening = 3
  *
  * At a price for the upload each curve's best point gives an upper bound. Points are then tried
  * whose shortfalls from that bound add up to little, in two halves of the curves that are matched
- * to each other; if none fit, with more.
+ * to each other; if none fit, with more. What that takes is added to `work`.
  */
 export function solveKnapsack(
   curves: Curves,
   chosen: readonly number[],
   uploadKbps: number,
   floor: number,
+  work: Work = { looks: 0 },
 ): Settled | null {
+  work.looks += chosen.length / waysInALook
   const free = sumAt(curves, chosen, 0)
   // So said, it ends with a floor that is no number, too.
   if (!(free.value >= floor)) return null
@@ -58,13 +67,17 @@ export function solveKnapsack(
   const lowest = known ? known.value + 0.5 : floor
   for (let reach = price * firstReachKbps; ; reach *= widening) {
     const wanted = Math.max(lowest, upper - reach)
-    const found = bestWorth(curves, chosen, uploadKbps, price, upper, wanted)
+    const found = bestWorth(curves, chosen, uploadKbps, { price, upper, floor: wanted }, work)
     if (found) return found
     if (wanted === lowest) return known
   }
 }
 
-export type KnapsackSolver = (chosen: readonly number[], floor: number) => Settled | null
+export type KnapsackSolver = (
+  chosen: readonly number[],
+  floor: number,
+  work: Work,
+) => Settled | null
 
 /** The best bitrates of some curves, or that they are worth less than was once asked for. */
 type Known = { best: Settled } | { isBelow: number }
@@ -78,21 +91,23 @@ const maxKnown = 50_000
  */
 export function rememberedKnapsack(curves: Curves, uploadKbps: number): KnapsackSolver {
   const known = new Map<string, Known>()
-  const lookUp = (sorted: readonly number[], floor: number): Known => {
+  const lookUp = (sorted: readonly number[], floor: number, work: Work): Known => {
+    work.looks += 1
     const key = sorted.join()
     const before = known.get(key)
     if (before && ('best' in before || before.isBelow <= floor)) return before
-    const best = solveKnapsack(curves, sorted, uploadKbps, floor)
+    const best = solveKnapsack(curves, sorted, uploadKbps, floor, work)
     const now = best ? { best } : { isBelow: floor }
     if (known.size >= maxKnown) known.clear()
     known.set(key, now)
     return now
   }
-  return (chosen, floor) => {
+  return (chosen, floor, work) => {
     const order = chosen.map((_, index) => index).sort((a, b) => chosen[a]! - chosen[b]!)
     const answer = lookUp(
       order.map((index) => chosen[index]!),
       floor,
+      work,
     )
     if (!('best' in answer) || answer.best.value < floor) return null
     const points = new Array<number>(chosen.length)
@@ -134,9 +149,8 @@ function bestWorth(
   curves: Curves,
   chosen: readonly number[],
   uploadKbps: number,
-  price: number,
-  upper: number,
-  floor: number,
+  { price, upper, floor }: { price: number; upper: number; floor: number },
+  work: Work,
 ): Settled | null {
   const slack = upper - floor
   const tops = chosen.map((curve) => {
@@ -145,6 +159,7 @@ function bestWorth(
   })
   const options = chosen.map((curve, index) => {
     const points: number[] = []
+    work.looks += (curves.first[curve + 1]! - curves.first[curve]!) / waysInALook
     for (let point = curves.first[curve]!; point < curves.first[curve + 1]!; point += 1)
       if (tops[index]! - curves.value[point]! + price * curves.wire[point]! <= slack)
         points.push(point)
@@ -165,10 +180,9 @@ function bestWorth(
     half.size *= option.points.length
     half.options.push(option)
   }
-  const [left, right] = halves.map((half) => partials(curves, half.options, price, slack)) as [
-    Partial[],
-    Partial[],
-  ]
+  const [left, right] = halves.map((half) =>
+    partials(curves, half.options, { price, slack }, work),
+  ) as [Partial[], Partial[]]
 
   // Both are sorted by wire rate and worth, so that each has one best match in the other.
   let best: [Partial, Partial] | null = null
@@ -199,14 +213,15 @@ function bestWorth(
 function partials(
   curves: Curves,
   options: readonly { points: readonly number[]; top: number }[],
-  price: number,
-  slack: number,
+  { price, slack }: { price: number; slack: number },
+  work: Work,
 ): Partial[] {
   let front: Partial[] = [{ wire: 0, value: 0, point: -1, before: null }]
   let top = 0
   for (const { points, top: own } of options) {
     top += own
     const next: Partial[] = []
+    work.looks += (front.length * points.length) / waysInALook
     for (const before of front)
       for (const point of points) {
         const wire = before.wire + curves.wire[point]!

@@ -2,6 +2,7 @@ import { compareShortfalls } from '../problem/problem'
 import { greedyPlan } from './greedy'
 import type { KnownPlans, Served } from './groups'
 import { lessShort, type NeighbourhoodLimits } from './largeNeighbourhood'
+import { inPriorityOrder } from './priorityOrder'
 import { type Encode, type EncodeUses, solutionOfEncodes } from './planState'
 
 /** Of no more demands than this who falls short is settled by search alone. */
@@ -23,7 +24,7 @@ export function* firstPlan(
   held: Encode[] | null,
   limits: NeighbourhoodLimits,
 ): Generator<Encode[] | null, FirstPlan> {
-  const { demands } = uses.problem
+  const { problem } = uses
   const worthOf = (encodes: readonly Encode[]) => solutionOfEncodes(uses, encodes).worth
   const steps = greedyPlan(uses)
   for (;;) {
@@ -34,20 +35,17 @@ export function* firstPlan(
     }
     const atOnce =
       held && (!value || compareShortfalls(worthOf(held), worthOf(value)) >= 0) ? held : value
-    if (demands.length <= maxSettled) return { encodes: atOnce, known: knownFrom(uses, atOnce) }
-    const { encodes, served } = yield* lessShort(uses, atOnce, limits)
-    return { encodes, known: knownFrom(uses, encodes, served) }
+    const found =
+      problem.demands.length <= maxSettled
+        ? { encodes: atOnce, served: [] }
+        : yield* lessShort(uses, atOnce, limits)
+    const encodes = found.encodes && inPriorityOrder(problem, found.encodes)
+    return { encodes, known: knownFrom(encodes, found.served) }
   }
 }
 
 /** What a search is to know of a plan, and of others. */
-export function knownFrom(
-  { problem: { demands } }: EncodeUses,
+export const knownFrom = (
   encodes: readonly Encode[] | null,
   others: readonly Served[] = [],
-): KnownPlans {
-  const served = (encodes ?? []).map((encode) => encode.serves)
-  const kept = new Set(served.flatMap((each) => each.map(({ demand }) => demand)))
-  const leftOut = encodes ? demands.flatMap((_, demand) => (kept.has(demand) ? [] : [demand])) : []
-  return { served, leftOut: new Set(leftOut), others }
-}
+): KnownPlans => ({ served: (encodes ?? []).map(({ serves }) => serves), others })

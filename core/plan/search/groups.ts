@@ -34,6 +34,9 @@ const maxGroups = 10_000
 /** So many sets of members are tried at most for them, since few may be worth serving. */
 const maxTries = 400_000
 
+/** Of other plans than the best that is known so many at most, since each makes dozens of columns. */
+const maxOthers = 200
+
 /** So many groups are tried between two chances to stop. */
 const triesBetweenYields = 2000
 
@@ -108,13 +111,11 @@ export type Served = readonly { demand: number; relay: number | null }[]
 export interface KnownPlans {
   /** Whom each encode of the best of them serves. */
   served: readonly Served[]
-  /** The demands that it leaves out. */
-  leftOut: ReadonlySet<number>
   /** Whom encodes of the others serve, those of the better plans first. */
   others: readonly Served[]
 }
 
-export const noKnownPlans: KnownPlans = { served: [], leftOut: new Set(), others: [] }
+export const noKnownPlans: KnownPlans = { served: [], others: [] }
 
 /** What a component is made up of: who could be served by one encode, and who may be left out together. */
 export interface Sets {
@@ -135,7 +136,7 @@ export function* setsOf(
   members: readonly Member[],
   known: KnownPlans = noKnownPlans,
 ): Generator<void, Sets> {
-  const leftOut = leftOutOf(problem, members, known.leftOut)
+  const leftOut = leftOutOf(problem, members)
   function* canHold(groups: readonly Group[]): Generator<void, boolean> {
     const sets = [...groups.map((group) => group.members), ...leftOut]
     return yield* canBeHeld(sets.map(maskOf), members.length)
@@ -145,10 +146,14 @@ export function* setsOf(
 
   const own = groupsOf(known.served)
   const all = yield* everyGroup(problem, members)
-  const groups = all && withMore(all, own)
-  if (groups && (yield* canHold(groups))) return { groups, leftOut, isComplete: true }
+  if (all) {
+    const withOwn = withMore(all, own)
+    if (yield* canHold(withOwn)) return { groups: withOwn, leftOut, isComplete: true }
+    if (withOwn.length > all.length && (yield* canHold(all)))
+      return { groups: all, leftOut, isComplete: true }
+  }
   const some = withMore([], someGroups(problem, members))
-  const others = groupsOf(known.others)
+  const others = groupsOf(known.others).slice(0, maxOthers)
   for (let count = others.length; ; count >>= 1) {
     const held = withMore(some, [...own, ...others.slice(0, count)])
     if (count === 0 || (yield* canHold(held))) return { groups: held, leftOut, isComplete: false }
@@ -278,14 +283,9 @@ const fedBy = ({ demands }: Problem, { members, routes }: Group, relay: number):
 
 /**
  * Whoever may be left out together: the steps of one owner, and of owners that are alike but for their
- * priority as many of the last as there may be, since those are left out first. Of those that a known
- * plan leaves out each owner by itself too.
+ * priority as many of the last as there may be, since those are left out first.
  */
-function leftOutOf(
-  problem: Problem,
-  members: readonly Member[],
-  known: ReadonlySet<number> = noKnownPlans.leftOut,
-): (readonly Member[])[] {
+function leftOutOf(problem: Problem, members: readonly Member[]): (readonly Member[])[] {
   const byOwner = new Map<string, Member[]>()
   for (const member of members) {
     const { owner, mustKeep } = problem.demands[member.demand]!
@@ -298,9 +298,7 @@ function leftOutOf(
   }
   return [...alike.values()].flatMap((owners) => {
     owners.sort((a, b) => a[0]!.rank.place - b[0]!.rank.place)
-    const last = owners.map((_, from) => owners.slice(from).flat())
-    const others = owners.slice(0, -1).filter(([first]) => known.has(first!.demand))
-    return [...last, ...others]
+    return owners.map((_, from) => owners.slice(from).flat())
   })
 }
 

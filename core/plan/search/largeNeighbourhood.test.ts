@@ -12,6 +12,7 @@ import { knownFrom } from './firstPlan'
 import { greedyPlan } from './greedy'
 import { lessShort, type NeighbourhoodLimits } from './largeNeighbourhood'
 import { type Encode, EncodeUses, solutionOfEncodes } from './planState'
+import { inPriorityOrder } from './priorityOrder'
 import { columnsFor, selectionOf, solutionFrom } from './selection'
 
 const crowd = fc.record({
@@ -104,11 +105,10 @@ describe('a large neighbourhood search', () => {
     check(crowd, 20, (each) => {
       const problem = problemOf(each)
       const uses = usesOf(problem)
-      const { encodes, served } = runToEnd(
-        lessShort(uses, runToEnd(greedyPlan(uses)), { rounds: 40 }),
-      )
-      if (!encodes) return
-      const known = knownFrom(uses, encodes, served)
+      const found = runToEnd(lessShort(uses, runToEnd(greedyPlan(uses)), { rounds: 40 }))
+      if (!found.encodes) return
+      const encodes = inPriorityOrder(problem, found.encodes)
+      const known = knownFrom(encodes, found.served)
       const components = searchedComponents(problem, 'first', known.served)
       const columns = runToEnd(columnsFor(problem, components, { known }))
       const selection = selectionOf(uses, columns, encodes)

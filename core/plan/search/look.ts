@@ -8,6 +8,7 @@ import { raised } from './greedy'
 import { noKnownPlans } from './groups'
 import { leastUploadKbps } from './leastUpload'
 import { type Encode, encodesOfSolution, EncodeUses, solutionOfEncodes } from './planState'
+import { inPriorityOrder } from './priorityOrder'
 import { resourcesOf } from './resources'
 import {
   areComplete,
@@ -204,8 +205,8 @@ export function* oneLook(
   let atOnce: Encode[] | null = null
   let known = noKnownPlans
   if (held && aggregation.isExact) {
-    atOnce = encodesOfSolution(problem, held)
-    known = knownFrom(uses, atOnce)
+    atOnce = inPriorityOrder(problem, encodesOfSolution(problem, held))
+    known = knownFrom(atOnce)
     said = { ...nothingYet, solution: held }
   }
   for (const steps = firstPlan(uses, atOnce, { rounds }); !incumbent;) {

@@ -1,11 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Demand } from '../problem/problem'
+import { noPreferences } from '../problem/preferences'
+import { compareShortfalls, type Demand } from '../problem/problem'
 import { showProblem } from '../problem/showProblem'
 import type { PlannedShow } from '../problem/renditionRequests'
+import { runToEnd } from '../runToEnd'
 import { brokenConstraints } from '../tests/constraints'
-import { randomShow } from '../tests/testShows'
-import { type Rank, ranksByPriority } from './priorityOrder'
+import { randomShow, shortened } from '../tests/testShows'
+import { lessShort } from './largeNeighbourhood'
+import { type Encode, EncodeUses, solutionOfEncodes } from './planState'
+import { inPriorityOrder, type Rank, ranksByPriority } from './priorityOrder'
 import { solve } from './solve'
 
 const shows = fc
@@ -94,7 +98,42 @@ describe('the order by priority', () => {
       expect(brokenConstraints(problem, solution!)).toEqual([])
     }
   })
+
+  it('is what a plan is put in, using the same, falling no shorter and worth no less', () => {
+    let changed = 0
+    fc.assert(
+      fc.property(shows, fc.double({ min: 0.1, max: 0.6, noNaN: true }), (show, share) => {
+        const { problem } = showProblem(shortened(show, share))
+        const uses = new EncodeUses(problem, noPreferences)
+        const found = runToEnd(lessShort(uses, null, { rounds: 12 }))
+        if (!found.encodes) return
+        const encodes = turned(ranksByPriority(problem), found.encodes)
+        const inOrder = inPriorityOrder(problem, encodes)
+        const before = solutionOfEncodes(uses, encodes)
+        const after = solutionOfEncodes(uses, inOrder)
+        expect(brokenConstraints(problem, after)).toEqual([])
+        expect(after.uploadKbps).toBe(before.uploadKbps)
+        expect(compareShortfalls(after.worth, before.worth)).toBeGreaterThanOrEqual(0)
+        if (after.worth.leftOutWeight === before.worth.leftOutWeight)
+          expect(after.worth.scoreUnits).toBeGreaterThanOrEqual(before.worth.scoreUnits)
+        if (JSON.stringify(inOrder) !== JSON.stringify(encodes)) changed += 1
+      }),
+      { numRuns: 60, seed: 1 },
+    )
+    expect(changed).toBeGreaterThan(10)
+  })
 })
+
+/** The same plan with the last of those who are alike in the place of the first, and so on. */
+function turned(ranks: readonly Rank[], encodes: readonly Encode[]): Encode[] {
+  const insteadOf = new Map(
+    classesOf(ranks).flatMap((own) => own.map((demand, at) => [demand, own.at(-1 - at)!] as const)),
+  )
+  return encodes.map((encode) => ({
+    ...encode,
+    serves: encode.serves.map(({ demand, relay }) => ({ demand: insteadOf.get(demand)!, relay })),
+  }))
+}
 
 /** So many of one profile and of all priorities, on a line for half of them at the most. */
 function crowd(count: number): PlannedShow {

@@ -1,4 +1,5 @@
 import type { Choice, Demand, Problem } from '../problem/problem'
+import type { Encode } from './planState'
 
 /** The class of demands that are alike but for their priority, and the place in it, the highest priority first. */
 export interface Rank {
@@ -31,6 +32,47 @@ export function ranksByPriority({ demands }: Problem): Rank[] {
       }),
     )
   return ranks
+}
+
+/**
+ * The same plan with those who are alike in the places that the order by priority gives them: the ones that
+ * matter more have the better encodes, and those that are left out come last. It uses the same, falls no
+ * shorter, and is worth no less.
+ */
+export function inPriorityOrder(problem: Problem, encodes: readonly Encode[]): Encode[] {
+  const { demands } = problem
+  if (demands.some(({ count }) => count > 1)) return [...encodes]
+  const placeOf = new Map(
+    encodes.flatMap((encode, index) =>
+      encode.serves.map(({ demand, relay }) => [demand, { encode, index, relay }] as const),
+    ),
+  )
+  /** What a demand of priority 1 would get in the place of this one; less than nothing where it is left out. */
+  const unitsFor = (demand: number): number => {
+    const place = placeOf.get(demand)
+    if (!place) return -1
+    const { shape, bitrate } = place.encode
+    const { choices, priority } = demands[demand]!
+    const { first, scores } = choices.find((choice) => choice.shape === shape)!
+    return scores[bitrate - first]! / priority
+  }
+  const isFed = (demand: number): number => Number(placeOf.get(demand)?.relay != null)
+  const insteadOf = new Map<number, number>()
+  for (const owners of alikeButForPriority(demands)) {
+    const places = owners.toSorted(
+      ([a], [b]) =>
+        unitsFor(b!) - unitsFor(a!) ||
+        (placeOf.get(a!)?.index ?? 0) - (placeOf.get(b!)?.index ?? 0) ||
+        isFed(b!) - isFed(a!),
+    )
+    owners.forEach((steps, at) =>
+      steps.forEach((demand, step) => insteadOf.set(places[at]![step]!, demand)),
+    )
+  }
+  return encodes.map((encode) => ({
+    ...encode,
+    serves: encode.serves.map(({ demand, relay }) => ({ demand: insteadOf.get(demand)!, relay })),
+  }))
 }
 
 /** The demands of each owner; owners that are alike together, the highest priority first. */

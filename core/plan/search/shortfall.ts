@@ -87,8 +87,9 @@ export function* leastShortfall(
   }
 
   const subproblems = yield* steadily(frugalSubproblems({ components, curves }, aim, resources))
-  const knapsack: KnapsackSolver = (chosen, lowest) =>
-    solveKnapsack(curvesOf(subproblems), chosen, resources.capacity[resources.upload]!, lowest)
+  const uploadKbps = resources.capacity[resources.upload]!
+  const knapsack: KnapsackSolver = (chosen, lowest, work) =>
+    solveKnapsack(curvesOf(subproblems), chosen, uploadKbps, lowest, work)
   let node: Node = { subproblems, bound: yield* steadily(uploadBound(subproblems, resources)) }
   for (const { rounds, each } of quickLooks) {
     if (isLeast() || node.bound.upper < floor()) break

@@ -94,15 +94,16 @@ function* nearlyBest(
   marginUnits: number,
 ): Generator<Progress, Progress> {
   yield nothingYet
-  const first = yield* looking(oneLook(given, held, margins, 'first'), nothingYet, maxSteps.first)
-  if (!first.solution || first.isProvable) return first
-  let found: Progress = first
-  if (isWhole(first.solution) && isCutAtFirst(given.problem) && aggregated(given.problem).isExact) {
-    const second = oneLook(given, first.solution, margins, 'second')
-    found = yield* looking(second, first, maxSteps.second)
+  let found = yield* looking(oneLook(given, held, margins, 'first'), nothingYet, maxSteps.first)
+  const isCut =
+    !found.isProvable && isCutAtFirst(given.problem) && aggregated(given.problem).isExact
+  if (isCut && found.solution) {
+    const second = oneLook(given, found.solution, margins, 'second')
+    found = yield* looking(second, found, maxSteps.second)
   }
+  if (found.isProvable || !found.solution) return found
   const marginsOf = (part: Problem): Margins => marginsFor(part, marginUnits * shareForPart)
-  return yield* reoptimised(given, found.solution!, marginsOf, maxSteps.inParts)
+  return yield* reoptimised(given, found.solution, marginsOf, maxSteps.inParts)
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { KnapsackSolver } from './bitrateKnapsack'
+import type { KnapsackSolver, Work } from './bitrateKnapsack'
 import { bestRestOf, countedUses, countingOf, wholeBudget } from './bestRest'
 import { addUse, isWithin } from './columnUse'
 import type { Bound } from './lagrangianBound'
@@ -53,7 +53,7 @@ export function* searchStructures(
   let least = floor
   let steps = 0
   /** Since the last chance to stop. */
-  let looks = 0
+  const work: Work = { looks: 0 }
   let isStopped = false
 
   // What is counted exactly has no price here.
@@ -101,7 +101,7 @@ export function* searchStructures(
     const own = chosen.map(
       ({ subproblem, column }) => subproblems[subproblem]!.columns.curve[column]!,
     )
-    const settled = solveKnapsack(own, least)
+    const settled = solveKnapsack(own, least, work)
     if (!settled) return
     found = {
       value: settled.value,
@@ -109,6 +109,12 @@ export function* searchStructures(
     }
     least = settled.value + 0.5
     isStopped = isFirstEnough
+  }
+
+  const isTime = (): boolean => {
+    if (work.looks <= looksBetweenYields) return false
+    work.looks = 0
+    return true
   }
 
   function* visit(
@@ -124,7 +130,7 @@ export function* searchStructures(
         yield* visit(next, fullState(subproblems[next]!), pricedSoFar, wire, budget)
       else {
         settle()
-        yield
+        if (isTime()) yield
       }
       return
     }
@@ -139,15 +145,12 @@ export function* searchStructures(
       const upper = pricedSoFar + pricedHere[order[0]!]! + bestAfter[after]!
       if (upper >= least) promising.push({ order, after, upper })
     }
-    looks += firstMove[state + 1]! - firstMove[state]!
+    work.looks += firstMove[state + 1]! - firstMove[state]!
     promising.sort((a, b) => b.upper - a.upper)
     for (const { order, after } of promising)
       for (const place of order) {
-        looks += 1
-        if (looks > looksBetweenYields) {
-          looks = 0
-          yield
-        }
+        work.looks += 1
+        if (isTime()) yield
         const own = pricedSoFar + pricedHere[place]!
         if (own + bestAfter[after]! < least) break
         const column = inPlay[place]!

@@ -30,7 +30,7 @@ export const curvesOf = (subproblems: readonly Subproblem[]): Curves =>
 export const fullState = ({ states }: Subproblem): number => states.length - 1
 
 /** So many sets are looked at between two chances to stop. */
-const looksBetweenYields = 100_000
+const looksBetweenYields = 50_000
 
 /** A search with more moves than this would take too much memory, and time before it begins. */
 const maxMoves = 2_000_000
@@ -105,9 +105,15 @@ function* inOrder(
   found: FoundPaths,
 ): Generator<void, Pick<Subproblem, 'states' | 'firstMove' | 'moveSet' | 'moveTo'>> {
   const states = Float64Array.from(found.states).sort()
-  const indexFound = Int32Array.from(states, (state) => found.indexOf.get(state)!)
+  yield
+  const indexFound = new Int32Array(states.length)
   const indexNow = new Int32Array(states.length)
-  indexFound.forEach((index, now) => (indexNow[index] = now))
+  for (let now = 0; now < states.length; now += 1) {
+    const index = found.indexOf.get(states[now]!)!
+    indexFound[now] = index
+    indexNow[index] = now
+    if ((now + 1) % looksBetweenYields === 0) yield
+  }
   const firstMove = new Int32Array(states.length + 1)
   const moveSet = new Int32Array(found.moveSet.length)
   const moveTo = new Int32Array(found.moveTo.length)
