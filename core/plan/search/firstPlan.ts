@@ -6,7 +6,7 @@ import { inPriorityOrder } from './priorityOrder'
 import { type Encode, type EncodeUses, solutionOfEncodes } from './planState'
 
 /** Of no more demands than this who falls short is settled by search alone. */
-const maxSettled = 20
+const maxSettled = 30
 
 interface FirstPlan {
   /** null where there is none that keeps what must be kept. */

@@ -15,7 +15,7 @@ const most = { demands: 12, leftOut: 4 } as const
 
 /** A part is searched for so many steps; when so many parts have brought nothing it is enough. */
 const stepsForPart = 1000
-const partsInVain = 40
+const partsInVain = 25
 
 /** What a plan frees of itself: some of its encodes with all whom they serve, and some that it leaves out. */
 interface Freed {

@@ -72,11 +72,16 @@ export function* solving(
   }
 }
 
-/** What can't be proven in any case is worth so many steps of each search; one takes about a thousandth of a second. */
-const maxSteps = { first: 1000, second: 3000, inParts: 20_000 } as const
+/**
+ * What can't be proven in any case is worth so many steps of each search; one takes up to a thousandth of a
+ * second. Who falls short is settled first, which takes longer.
+ */
+const maxSteps = { first: 1000, second: 3000, inParts: 4000 } as const
+const timesForShortfall = { first: 4, second: 4, inParts: 5 } as const
+type Stage = keyof typeof maxSteps
 
-/** Who falls short is settled first, which takes longer. */
-const timesForShortfall = 4
+const stepsFor = (stage: Stage, solution: Solution | null): number =>
+  maxSteps[stage] * (isWhole(solution) ? 1 : timesForShortfall[stage])
 
 /** A part is planned anew for anything that is worth so much of its margin. */
 const shareForPart = 1 / 4
@@ -94,16 +99,16 @@ function* nearlyBest(
   marginUnits: number,
 ): Generator<Progress, Progress> {
   yield nothingYet
-  let found = yield* looking(oneLook(given, held, margins, 'first'), nothingYet, maxSteps.first)
+  let found = yield* looking(oneLook(given, held, margins, 'first'), nothingYet, 'first')
   const isCut =
     !found.isProvable && isCutAtFirst(given.problem) && aggregated(given.problem).isExact
   if (isCut && found.solution) {
     const second = oneLook(given, found.solution, margins, 'second')
-    found = yield* looking(second, found, maxSteps.second)
+    found = yield* looking(second, found, 'second')
   }
   if (found.isProvable || !found.solution) return found
   const marginsOf = (part: Problem): Margins => marginsFor(part, marginUnits * shareForPart)
-  return yield* reoptimised(given, found.solution, marginsOf, maxSteps.inParts)
+  return yield* reoptimised(given, found.solution, marginsOf, stepsFor('inParts', found.solution))
 }
 
 /**
@@ -115,15 +120,15 @@ function* nearlyBest(
 function* looking(
   look: Generator<LookProgress, LookProgress>,
   before: Progress,
-  most: number,
+  stage: Stage,
 ): Generator<Progress, LookProgress> {
   let best = before.solution
   for (let steps = 1; ; steps += 1) {
     const { value, done } = look.next()
     const progress = best ? betterOf(value, best) : value
     best = progress.solution
-    const enough = isWhole(best) ? most : most * timesForShortfall
-    if (done || (!value.isProvable && steps >= enough && best)) return progress
+    const isEnough = best !== null && !value.isProvable && steps >= stepsFor(stage, best)
+    if (done || isEnough) return progress
     yield progress
   }
 }
