@@ -99,7 +99,9 @@ function* nearlyBest(
   marginUnits: number,
 ): Generator<Progress, Progress> {
   yield nothingYet
-  let found = yield* looking(oneLook(given, held, margins, 'first'), nothingYet, 'first')
+  // Where those that are alike are served in lots, a look knows nothing of the plan that is held.
+  const before: Progress = { solution: held, status: nothingKnown }
+  let found = yield* looking(oneLook(given, held, margins, 'first'), before, 'first')
   const isCut =
     !found.isProvable && isCutAtFirst(given.problem) && aggregated(given.problem).isExact
   if (isCut && found.solution) {
