@@ -9,6 +9,7 @@ import { mediumClasses } from './mediumTable'
 import { frameQueue } from './queues'
 import { chanceOf } from './random'
 import { wilson } from './wilson'
+import { runsOf } from '../../tests/tier'
 
 const sample = (
   second: number,
@@ -136,7 +137,7 @@ describe('the wander (Box and Jenkins)', () => {
           expect(Math.abs(found.inertia - inertia)).toBeLessThan(0.08)
         },
       ),
-      { numRuns: 20 },
+      { numRuns: runsOf(20) },
     )
   })
 })

@@ -96,6 +96,15 @@ const outcomeOf = (sender: Sender, seconds: number): SendOutcome => ({
   meanScore: sender.scoreSum / seconds,
 })
 
+/** What the line carries in a tick, which may lie across the border of two steps. */
+function capacityDuring({ capacityKbps, steps }: Conditions, now: number, tick: number): number {
+  const step = Math.min(steps - 1, Math.floor(now / stepSeconds + 1e-6))
+  const own = capacityKbps[step] as number
+  const beyond = (now + tick - (step + 1) * stepSeconds) / tick
+  if (beyond <= 1e-6 || step + 1 >= steps) return own
+  return own + beyond * ((capacityKbps[step + 1] as number) - own)
+}
+
 /** Computes one night of a seed. `trace` is filled second by second, where the night is to be looked at. */
 export function runNight(
   plan: NightPlan,
@@ -224,6 +233,7 @@ export function runNight(
       enterStep(state, step, plan, conditions, tell)
       trace?.line(Math.floor(step / stepsPerSecond), conditions, step)
     }
+    if (way.isWhole) state.capacityKbps = capacityDuring(conditions, now, tick)
     for (let index = 0; index < count; index += 1) make(senders[index] as Sender, index, number)
     passing.pass(senders, state, tick)
     for (let index = 0; index < count; index += 1) settle(senders[index] as Sender, index)

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { stretchesOf } from './stretches'
 import { laneStates } from './trace'
+import { runsOf } from '../../tests/tier'
 
 describe('stretches of a lane', () => {
   it('hold every second that is not steady, and never more than can be told apart', () => {
@@ -22,7 +23,7 @@ describe('stretches of a lane', () => {
           expect(laneStates.indexOf(over!.state)).toBeGreaterThanOrEqual(state)
         })
       }),
-      { numRuns: 40 },
+      { numRuns: runsOf(40) },
     )
   })
 
