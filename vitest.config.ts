@@ -6,20 +6,38 @@ import { bundledWorkers } from './scripts/bundledWorkers'
 
 const alias = { '~': fileURLToPath(new URL('app', import.meta.url)) }
 
+// What is slow is told after a run, not failed: the limits only end what hangs.
+const limits = { testTimeout: 600_000, hookTimeout: 600_000 }
+const setupFiles = ['tests/propertySetup.ts', 'tests/costSetup.ts']
+const realTime = '**/*.realtime.test.ts'
+
 export default defineConfig({
   test: {
-    // One more than there are cores: what is sent in real time leaves its own idle.
-    maxWorkers: availableParallelism() + 1,
+    maxWorkers: availableParallelism(),
     projects: [
       {
         plugins: [bundledWorkers()],
         test: {
           name: 'unit',
           include: ['{core,server,demo}/**/*.test.ts', 'tests/{architecture,scripts}/*.test.ts'],
-          exclude: ['**/node_modules/**'],
-          testTimeout: 60_000,
+          exclude: ['**/node_modules/**', realTime],
+          ...limits,
+          setupFiles,
           // They share what they import: it holds no state, and reading it anew for every file took half the time.
           isolate: false,
+        },
+      },
+      {
+        plugins: [bundledWorkers()],
+        test: {
+          name: 'real time',
+          include: [realTime],
+          exclude: ['**/node_modules/**'],
+          ...limits,
+          setupFiles,
+          isolate: false,
+          // What is sent in real time has nothing beside it.
+          fileParallelism: false,
         },
       },
       {
@@ -31,7 +49,8 @@ export default defineConfig({
           environment: 'happy-dom',
           // Making the environment anew in a process for each file took more than the tests.
           pool: 'vmThreads',
-          testTimeout: 60_000,
+          ...limits,
+          setupFiles,
         },
       },
       {
@@ -41,8 +60,8 @@ export default defineConfig({
           isolate: false,
           include: ['tests/database/**/*.test.ts'],
           globalSetup: ['tests/database/privateDatabase.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 120_000,
+          ...limits,
+          setupFiles,
         },
       },
     ],

@@ -1,8 +1,6 @@
 import { spawn, type SpawnOptions } from 'node:child_process'
-import { setPriority } from 'node:os'
+import { readFileSync } from 'node:fs'
 import { root } from './paths'
-
-const patientPriority = 15
 
 /** Runs a command in the project's folder with its output shown; resolves with its exit code. */
 export function run(command: string, args: string[], options: SpawnOptions = {}): Promise<number> {
@@ -19,24 +17,74 @@ export async function runOrThrow(command: string, args: string[]): Promise<void>
   if (code !== 0) throw new Error(`${command} ${args.join(' ')} ended with ${code}`)
 }
 
-/**
- * Runs a command in the project's folder and keeps what it writes, for when it has ended. What
- * is patient takes only what others leave of the processor.
- */
+/** What all that this process has waited for has used of the processor, from proc(5). */
+function secondsOfEnded(): number {
+  const fields = readFileSync('/proc/self/stat', 'utf8').split(') ')[1]?.split(' ') ?? []
+  return (Number(fields[13]) + Number(fields[14])) / 100
+}
+let accountedSeconds = 0
+
+export interface Ended {
+  code: number
+  output: string
+  /** What it used of the processor, with all that it started and waited for. */
+  processorSeconds: number
+}
+
+interface RunOptions {
+  env: NodeJS.ProcessEnv
+  /** The cores that it may use, as taskset takes them; any, where it is not said. */
+  cores?: string
+}
+
+/** The cores that this process may use, as proc(5) lists them: `0-3,6`. */
+function allowedCores(): number[] {
+  const [, list = ''] =
+    /^Cpus_allowed_list:\s*(\S+)/m.exec(readFileSync('/proc/self/status', 'utf8')) ?? []
+  return list.split(',').flatMap((part) => {
+    const [first = 0, last = first] = part.split('-').map(Number)
+    return Array.from({ length: last - first + 1 }, (_, index) => first + index)
+  })
+}
+
+/** One core for what has to have one to itself, and the others; null where there is only one. */
+export function twoShares(): { first: string; others: string } | null {
+  const [first, ...others] = allowedCores()
+  return others.length === 0 ? null : { first: `${first}`, others: others.join(',') }
+}
+
+/** Runs a command in the project's folder and keeps what it writes, for when it has ended. */
 export function runQuietly(
   command: string,
   args: string[],
-  { env, isPatient = false }: { env: NodeJS.ProcessEnv; isPatient?: boolean },
-): Promise<{ code: number; output: string }> {
+  { env, cores }: RunOptions,
+): Promise<Ended> {
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'] })
-    if (isPatient && child.pid !== undefined) setPriority(child.pid, patientPriority)
+    const [program, ...given] = cores
+      ? ['taskset', '-c', cores, command, ...args]
+      : [command, ...args]
+    const child = spawn(program as string, given, {
+      cwd: root,
+      env,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    })
     const written: Buffer[] = []
     for (const stream of [child.stdout, child.stderr])
       stream.on('data', (bytes: Buffer) => written.push(bytes))
+    let processorSeconds = 0
     child.once('error', reject)
+    // Only what has just ended has been added since the one before ended.
+    child.once('exit', () => {
+      const all = secondsOfEnded()
+      processorSeconds = all - accountedSeconds
+      accountedSeconds = all
+    })
     child.once('close', (code, signal) =>
-      resolve({ code: code ?? (signal ? 1 : 0), output: Buffer.concat(written).toString() }),
+      resolve({
+        code: code ?? (signal ? 1 : 0),
+        output: Buffer.concat(written).toString(),
+        processorSeconds,
+      }),
     )
   })
 }

@@ -9,6 +9,7 @@ import { nanoid } from 'nanoid'
 import { chromiumArguments, chromiumPath } from '../tests/browser/playwright.config'
 import { root } from './paths'
 import { main } from './run'
+import { meant } from '../tests/meant'
 
 const folder = `${root}/docs/screenshots`
 
@@ -254,7 +255,7 @@ async function picture(
 }
 
 async function send(address: string, method: string, body: unknown): Promise<void> {
-  const headers = { 'content-type': 'application/json' }
+  const headers = { ...meant, 'content-type': 'application/json' }
   await fetch(address, { method, headers, body: JSON.stringify(body) })
 }
 

@@ -1,9 +1,10 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { ensureBuild, prepareTypes } from './build'
-import { binary } from './paths'
-import { main, runQuietly } from './run'
+import { join, relative } from 'node:path'
+import { propertySeed } from '../tests/tier'
+import { prepareTypes } from './build'
+import { binary, root } from './paths'
+import { main, runQuietly, twoShares } from './run'
 import { systemPrograms } from '../server/programs/systemPrograms'
 import { ensurePrograms } from './systemPackages'
 
@@ -16,12 +17,21 @@ interface Check {
   name: string
   command: string
   arguments: string[]
-  /** Whether it goes on beside tests that are in more of a hurry. */
-  isPatient?: boolean
   /** Where the runner leaves its counts; a check without counts as one. */
   countsFile?: string
   read?: (text: string) => Counts
 }
+
+interface Performed extends Counts {
+  name: string
+  seconds: number
+  processorSeconds: number
+}
+
+/** `npm run test:deep`; what tells the tiers apart stands in `tests/tier.ts`. */
+const isDeep = process.argv.includes('--deep')
+const folder = mkdtempSync(join(tmpdir(), 'green-mantle-counts-'))
+const costsFile = join(folder, 'costs')
 
 const fromVitest = (text: string): Counts => {
   const { numPassedTests, numFailedTests } = JSON.parse(text) as Record<string, number>
@@ -29,14 +39,13 @@ const fromVitest = (text: string): Counts => {
 }
 const fromBrowser = (text: string): Counts => JSON.parse(text) as Counts
 
-const npm = (name: string, script: string, isPatient = false): Check => ({
+const npm = (name: string, script: string): Check => ({
   name,
   command: 'npm',
   arguments: ['run', '--silent', script],
-  isPatient,
 })
 
-function vitest(name: string, projects: readonly string[], folder: string): Check {
+function vitest(name: string, ...projects: string[]): Check {
   const countsFile = join(folder, `${projects.join('-')}.json`)
   return {
     name,
@@ -50,24 +59,54 @@ function vitest(name: string, projects: readonly string[], folder: string): Chec
   }
 }
 
-async function perform(check: Check): Promise<Counts> {
-  const started = Date.now()
-  const { code, output } = await runQuietly(check.command, check.arguments, {
-    env: { ...process.env, GREEN_MANTLE_TEST_COUNTS: check.countsFile },
-    isPatient: check.isPatient,
+const browser = (name: string, project: string): Check => ({
+  name,
+  command: binary('playwright'),
+  arguments: ['test', '--config', 'tests/browser/playwright.config.ts', '--project', project],
+  countsFile: join(folder, `browser ${project}.json`),
+  read: fromBrowser,
+})
+
+const checks = {
+  build: npm('build', 'build:missing'),
+  units: vitest('unit and app tests', 'unit', 'app'),
+  realTime: vitest('tests in real time', 'real time'),
+  database: vitest('database tests', 'database'),
+  pages: browser('browser tests', 'pages'),
+  pagesInRealTime: browser('browser tests in real time', 'real time'),
+  types: npm('types', 'typecheck:prepared'),
+  form: npm('format', 'format:check'),
+  deadCode: npm('dead code', 'knip'),
+  lint: npm('lint', 'lint'),
+} satisfies Record<string, Check>
+
+async function perform(check: Check, cores?: string): Promise<Performed> {
+  const started = performance.now()
+  const { code, output, processorSeconds } = await runQuietly(check.command, check.arguments, {
+    env: {
+      ...process.env,
+      GREEN_MANTLE_TEST_TIER: isDeep ? 'deep' : 'ordinary',
+      GREEN_MANTLE_TEST_COUNTS: check.countsFile,
+      GREEN_MANTLE_TEST_COSTS: costsFile,
+      PROPERTY_SEED: `${propertySeed}`,
+    },
+    cores,
   })
-  const seconds = Math.round((Date.now() - started) / 1000)
+  const seconds = Math.round((performance.now() - started) / 1000)
   // Shown in one piece when it has ended, since another check may have been running beside it.
   console.log(`\n— ${check.name}, ${seconds} s\n${code === 0 ? lastLines(output) : output}`)
+  const counts = countsOf(check, code)
+  if (counts.failed > 0) console.log(`${check.name}: ${counts.failed} failed`)
+  return { name: check.name, seconds, processorSeconds, ...counts }
+}
+
+function countsOf(check: Check, code: number): Counts {
   if (!check.countsFile || !check.read)
     return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 }
   try {
-    const counts = check.read(readFileSync(check.countsFile, 'utf8'))
+    const { passed, failed } = check.read(readFileSync(check.countsFile, 'utf8'))
     // A runner that failed although no test did has failed all the same.
-    return {
-      passed: counts.passed,
-      failed: code !== 0 ? Math.max(1, counts.failed) : counts.failed,
-    }
+    return { passed, failed: code !== 0 ? Math.max(1, failed) : failed }
   } catch {
     return { passed: 0, failed: 1 }
   }
@@ -82,50 +121,62 @@ function lastLines(output: string): string {
   ].join('\n')
 }
 
-/** One after the other. */
-async function inTurn(checks: readonly Check[]): Promise<Counts[]> {
-  const counts: Counts[] = []
-  for (const check of checks) {
-    const counted = await perform(check)
-    if (counted.failed > 0) console.log(`${check.name}: ${counted.failed} failed`)
-    counts.push(counted)
-  }
-  return counts
+/** One after the other, on those cores where some are named. */
+async function inTurn(own: readonly Check[], cores?: string): Promise<Performed[]> {
+  const performed: Performed[] = []
+  for (const check of own) performed.push(await perform(check, cores))
+  return performed
 }
 
-/** `npm test`: everything, on what is installed where it is missing, with the counts in the last line. */
+function slowestFiles(most: number): string[] {
+  if (!existsSync(costsFile)) return []
+  const costs = new Map<string, number>()
+  for (const line of readFileSync(costsFile, 'utf8').trim().split('\n')) {
+    const { file, seconds } = JSON.parse(line) as { file: string; seconds: number }
+    costs.set(file, (costs.get(file) ?? 0) + seconds)
+  }
+  return [...costs]
+    .sort(([, a], [, b]) => b - a)
+    .slice(0, most)
+    .map(([file, seconds]) => `${seconds.toFixed(1).padStart(7)}  ${relative(root, file)}`)
+}
+
+/** `npm test`, with the counts in the last line. */
 main(async () => {
+  const started = performance.now()
   await ensurePrograms(Object.values(systemPrograms))
   await prepareTypes()
-  const folder = mkdtempSync(join(tmpdir(), 'green-mantle-counts-'))
-  const fromUnits = vitest('unit and app tests', ['unit', 'app'], folder)
-  const fromDatabase = vitest('database tests', ['database'], folder)
-  const fromPages: Check = {
-    name: 'browser tests',
-    command: binary('playwright'),
-    arguments: ['test', '--config', 'tests/browser/playwright.config.ts'],
-    countsFile: join(folder, 'browser.json'),
-    read: fromBrowser,
-  }
-  const units = inTurn([fromUnits])
-  const database = ensureBuild().then(() => inTurn([fromDatabase]))
-  // What only counts needs no haste, and takes what all others leave of the processor; in two rows, so
-  // that both cores have something left when the pages are through.
-  const counted = database.then(() =>
-    Promise.all([
-      inTurn([npm('types', 'typecheck', true)]),
-      inTurn([
-        ...[npm('format', 'format:check'), npm('dead code', 'knip')],
-        npm('lint', 'lint', true),
-      ]),
-    ]).then((rows) => rows.flat()),
-  )
-  // Pages want answers in time, so that they wait for what sends in real time.
-  const pages = Promise.all([units, database]).then(() => inTurn([fromPages]))
-  const all = (await Promise.all([units, database, counted, pages])).flat()
+  console.log(`Properties begin with seed ${propertySeed}; PROPERTY_SEED tries another.`)
+  const { build, types, lint, deadCode, form, units, database, pages } = checks
+  const { realTime, pagesInRealTime } = checks
+  const performed: Performed[] = []
+  const share = twoShares()
+  if (share) {
+    // What is sent in real time has a core to itself, and what has no hurry the others meanwhile.
+    const built = inTurn([build], share.others)
+    const timed = inTurn([realTime], share.first)
+    const read = built.then(() => inTurn([types, lint, deadCode, form], share.others))
+    const shown = Promise.all([built, timed]).then(() => inTurn([pagesInRealTime], share.first))
+    for (const part of [built, timed, read, shown]) performed.push(...(await part))
+  } else
+    performed.push(
+      ...(await inTurn([build, realTime, pagesInRealTime, types, lint, deadCode, form])),
+    )
+  performed.push(...(await inTurn([units, database, pages])))
+
+  console.log('\nSeconds of the clock and of the processor:')
+  for (const { name, seconds, processorSeconds } of performed)
+    console.log(
+      `${String(seconds).padStart(6)} ${processorSeconds.toFixed(0).padStart(6)}  ${name}`,
+    )
+  const ownSeconds = performed.reduce((sum, each) => sum + each.processorSeconds, 0)
+  const wallSeconds = (performance.now() - started) / 1000
+  console.log(`${wallSeconds.toFixed(0).padStart(6)} ${ownSeconds.toFixed(0).padStart(6)}  in all`)
+  console.log('\nThe ten dearest files of tests, in seconds of the processor:')
+  for (const row of slowestFiles(10)) console.log(row)
   rmSync(folder, { recursive: true, force: true })
-  const passed = all.reduce((sum, counts) => sum + counts.passed, 0)
-  const failed = all.reduce((sum, counts) => sum + counts.failed, 0)
+  const passed = performed.reduce((sum, counts) => sum + counts.passed, 0)
+  const failed = performed.reduce((sum, counts) => sum + counts.failed, 0)
   console.log(`\n${passed} passed, ${failed} failed`)
   if (failed > 0) process.exitCode = 1
 })

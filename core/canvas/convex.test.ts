@@ -15,6 +15,7 @@ import { shareUnder, visibleParts } from './covered'
 import { cornersOf } from './geometry'
 import { anyPlacement, cameras, layerOf, nativeSize, placed } from './testPlacements'
 import { canvasToSource, sourceToCanvas, usedPart } from './trim'
+import { runsOf } from '../../tests/tier'
 
 /** The way from a source's pixels to the canvas as one matrix of a general library (gl-matrix). */
 function matrixOf(placement: ReturnType<typeof layerOf>['landscape']): mat2d {
@@ -189,7 +190,7 @@ describe('areas against polyclip-ts', () => {
         const here = totalArea(differenceOfAll([cornersOf(first)], others.map(cornersOf)))
         agrees(here, there, cornersOf(first), others.map(cornersOf))
       }),
-      { numRuns: 300 },
+      { numRuns: runsOf(300) },
     )
   })
 
@@ -237,7 +238,7 @@ describe('areas against polyclip-ts', () => {
         expect(share).toBeCloseTo(covered / area, 3)
       }),
       {
-        numRuns: 300,
+        numRuns: runsOf(300),
         examples: [[lostCorner, [{ x: 0, y: 0, width: 1, height: 1 }]]],
       },
     )

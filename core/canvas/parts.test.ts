@@ -6,6 +6,7 @@ import { alertEverySeconds, alertStaysSeconds, feedAt } from './feed'
 import { baselinesOf, cornerRadiusOf, type Part, partsOfPlacement } from './parts'
 import { anyPlacement, placed } from './testPlacements'
 import { linesOf } from './words'
+import { runsOf } from '../../tests/tier'
 
 const canvas = { width: 1920, height: 1080 }
 const [lichen, paper, glass] = ourDressings
@@ -78,7 +79,7 @@ describe('what is drawn of a placement', () => {
               expect(Math.min(width, height)).toBeGreaterThanOrEqual(0)
             }
       }),
-      { numRuns: 50 },
+      { numRuns: runsOf(50) },
     )
   })
 

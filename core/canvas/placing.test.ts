@@ -13,6 +13,7 @@ import { aligned, boundsOfAll, distributed, equallySized } from './several'
 import { anyPlacement, nativeSize, placed } from './testPlacements'
 import { edgeNear, trimmedTo, withTrim } from './trim'
 import { appearsOn, screenFor, viewsOf } from './viewing'
+import { runsOf } from '../../tests/tier'
 
 const canvas = { width: 1080, height: 1920 }
 
@@ -59,7 +60,7 @@ describe('moving clear', () => {
           expect([found.width, found.height]).toEqual([changes.width, changes.height])
         },
       ),
-      { numRuns: 25 },
+      { numRuns: runsOf(25) },
     )
   })
 

@@ -2,6 +2,7 @@ import { DateTime } from 'luxon'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { startClockNote } from './clockChanges'
+import { runsOf } from '../../tests/tier'
 
 // European summer time: Directive 2000/84/EC, last Sundays of March and October at 01:00 UTC.
 describe('a start when the clocks change', () => {
@@ -47,7 +48,7 @@ describe('a start when the clocks change', () => {
         const isThere = read.toFormat("yyyy-MM-dd'T'HH:mm") === startsAt
         expect(startClockNote({ timeZone, startsAt })?.includes('skip') ?? false).toBe(!isThere)
       }),
-      { numRuns: 2000 },
+      { numRuns: runsOf(2000) },
     )
   })
 })

@@ -8,6 +8,7 @@ import { agoInWords, endOf, instantOf, startOf } from './instants'
 import { instantInWords } from './showTimes'
 import { textLength } from './textLength'
 import { thumbnailProblem, wordChecks, wordsAt } from './wordChecks'
+import { runsOf } from '../../tests/tier'
 
 const destinationOf = (show: Show, id: string): Destination =>
   show.destinations.find((destination) => destination.id === id)!
@@ -246,7 +247,7 @@ describe('words', () => {
         const text = letters.join('')
         expect(textLength(text, 'characters')).toBe([...whole.segment(text)].length)
       }),
-      { numRuns: 300 },
+      { numRuns: runsOf(300) },
     )
   })
 

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { DateTime } from 'luxon'
 import { describe, expect, it } from 'vitest'
 import { endOf, instantOf } from './instants'
+import { runsOf } from '../../tests/tier'
 
 const zones = ['UTC', 'Europe/London', 'America/New_York', 'Asia/Kolkata', 'Australia/Lord_Howe']
 
@@ -19,7 +20,7 @@ describe('the instant of a wall-clock time', () => {
         if (isSkipped || expected.getPossibleOffsets().length > 1) return
         expect(found.toISOString()).toBe(expected.toUTC().toISO())
       }),
-      { numRuns: 2000 },
+      { numRuns: runsOf(2000) },
     )
   })
 

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { H264RtpPayload } from 'werift'
 import { avcConfigurationOf, rtpPayloadsOf, unitsOfFrame } from './rtpPayloads'
+import { runsOf } from '../../tests/tier'
 
 /** As ISO/IEC 14496-15, 5.3.3.1 has it: version, profile, constraints, level, then the sets after their lengths. */
 const record = (lengthBytes: number, sequence: number[][], picture: number[][]): Uint8Array => {
@@ -77,7 +78,7 @@ describe('a frame', () => {
         })
         expect(read).toEqual(each.map((unit) => Buffer.from(unit).toString('hex')))
       }),
-      { numRuns: 60 },
+      { numRuns: runsOf(60) },
     )
   })
 })

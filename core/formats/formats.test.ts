@@ -14,6 +14,7 @@ import {
   writeSettingsSheet,
   writeShowFile,
 } from '.'
+import { runsOf } from '../../tests/tier'
 
 const text = writeShowFile(demoShow)
 
@@ -86,7 +87,7 @@ describe('show file', () => {
         const result = readShowFile(text.slice(0, at) + junk + text.slice(at + 1))
         if (!result.ok) expect(result.problems.length).toBeGreaterThan(0)
       }),
-      { numRuns: 500 },
+      { numRuns: runsOf(500) },
     )
   })
 })

@@ -14,6 +14,7 @@ import {
   writeTimesList,
   writeVttChapters,
 } from './markFiles'
+import { runsOf } from '../../tests/tier'
 
 const zero = Date.parse('2026-12-12T21:00:00Z')
 const iso = (seconds: number): string => new Date(zero + seconds * 1000).toISOString()
@@ -71,7 +72,7 @@ describe('chapters', () => {
         expect(read.errors).toEqual([])
         expect(read.cues).toHaveLength(chaptersOf(counted(marks)).length)
       }),
-      { numRuns: 40 },
+      { numRuns: runsOf(40) },
     )
   })
 

@@ -29,6 +29,7 @@ import { cropTowards } from './crops'
 import { freeBoxes } from './freeSpace'
 import { matchCheck } from './matchCheck'
 import { matchProposals, maxProposals, type Proposal } from './proposals'
+import { runsOf } from '../../tests/tier'
 
 const from: Record<CanvasName, CanvasName> = { landscape: 'vertical', vertical: 'landscape' }
 
@@ -158,7 +159,7 @@ describe('match proposals', () => {
           expect(proposal.score).toBeLessThanOrEqual(100)
         }
       }),
-      { numRuns: 25 },
+      { numRuns: runsOf(25) },
     )
   })
 
@@ -175,7 +176,7 @@ describe('match proposals', () => {
           for (const key of ['isReadable', 'isCovered', 'isBlownUp'] as const)
             expect(count(other, key)).toBe(count(best!, key))
       }),
-      { numRuns: 20 },
+      { numRuns: runsOf(20) },
     )
   })
 

@@ -6,6 +6,7 @@ import { fitShow } from '../plan'
 import { isTaken, type MeasuredPoint, type OwnPicture, pictureKinds } from '../show'
 import { betweenErrors, bitsAgainst, fitPicture, modelErrors, modelledScore } from './fitPicture'
 import { pictureEncodes, referenceRate, referenceSize } from './picturePasses'
+import { runsOf } from '../../tests/tier'
 
 const clip = { width: 1920, height: 1080, framesPerSecond: 60, seconds: 3 } as const
 const effort = 'finest' as const
@@ -101,7 +102,7 @@ describe('a fit', () => {
             expect(fit.cleanBitrateKbps / cleanBitrateKbps).toBeCloseTo(1, 2)
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runsOf(40) },
     )
   })
 
@@ -174,7 +175,7 @@ describe('a measured picture', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runsOf(60) },
     )
   })
 

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { newDestination, type Show } from '../show'
 import { dueTasks, expectedStarts, startSlipsSeconds } from './dueTasks'
 import { nightOrder, orderChanges, seenOrder } from './nightOrder'
+import { runsOf } from '../../tests/tier'
 
 const withRunSheet = (changes: Partial<Show['runSheet']>, show: Show = demoShow): Show => ({
   ...show,
@@ -243,7 +244,7 @@ describe('what people do to the order', () => {
           if (task.tooLateFor.length > 0)
             expect(changes.some(({ atSeconds }) => atSeconds !== null)).toBe(true)
       }),
-      { numRuns: 60 },
+      { numRuns: runsOf(60) },
     )
   })
 

@@ -6,6 +6,7 @@ import { afterEvents, nightState, noNight } from './nightState'
 import type { Happening, NightEvent } from './nightEvents'
 import { frozenPicture, hardWaits, isDone, outOfOrder, stageOf, stagesOf } from './stages'
 import { sendStages } from './task'
+import { runsOf } from '../../tests/tier'
 
 const begin = Date.parse('2026-12-12T20:00:00Z')
 /** A log of happenings, ten seconds apart. */
@@ -175,7 +176,7 @@ describe('the stages of a send', () => {
           }
         },
       ),
-      { numRuns: 200 },
+      { numRuns: runsOf(200) },
     )
   })
   /** Whether something is ticked whose condition was taken back since. */

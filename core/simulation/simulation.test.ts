@@ -366,5 +366,5 @@ describe('one description, two ways', () => {
     }
     // Where a wait just passes its limit in one way and just not in the other, something else is first.
     expect(differing).toBeLessThanOrEqual(2)
-  }, 60_000)
+  })
 })

@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest'
 import type { Placement, Show } from '../show'
 import { anyPlacement } from '../canvas/testPlacements'
 import { fittedInBox, readCanvasSvg, type SvgItem, writeCanvasSvg } from '.'
+import { runsOf } from '../../tests/tier'
 
 const picture = 'data:image/png;base64,iVBORw0KGgo='
 const pictures = new Map(demoShow.sources.map(({ id }) => [id, picture]))
@@ -59,7 +60,7 @@ describe('a canvas as SVG', () => {
           expect(back[0]!.source.appearance).toEqual(source.appearance)
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runsOf(60) },
     )
   })
 
@@ -217,7 +218,7 @@ describe('a plain SVG from elsewhere', () => {
             for (const { placement } of read.items) expect(Number.isFinite(placement.x)).toBe(true)
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runsOf(300) },
     )
   })
 

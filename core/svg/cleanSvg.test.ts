@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cleanSvg } from './cleanSvg'
+import { mostMilliseconds, runsOf } from '../../tests/tier'
 
 const svg = (inside: string, attributes = 'width="40" height="20"') =>
   `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${inside}</svg>`
@@ -93,7 +94,7 @@ describe('cleaning an SVG', () => {
           if (result.ok) expect(result.svg).not.toMatch(/<\s*script|\sonclick\s*=/i)
         },
       ),
-      { numRuns: 500 },
+      { numRuns: runsOf(500) },
     )
   })
 })
@@ -114,7 +115,7 @@ describe('an SVG that is made to cost time', () => {
   ])('by %s takes no more than its length', (_name, textOf) => {
     timed(textOf(1500))
     const [small, large] = [timed(textOf(1500)), timed(textOf(15_000))]
-    expect(large.milliseconds).toBeLessThan(30 * small.milliseconds + 200)
+    expect(large.milliseconds).toBeLessThan(30 * small.milliseconds + mostMilliseconds(200))
   })
 
   it.each([

@@ -1,3 +1,4 @@
+import { meant } from '../../tests/meant'
 import { demoShow } from '@green-mantle/demo'
 import { connect } from '../../server/database/connection'
 import {
@@ -164,7 +165,8 @@ export async function input(
       while (asked < count) {
         asked += 1
         const [path, init] = badQuestion(id, random)
-        const kind = await fetch(address + path, init).then(
+        const headers = { ...meant, ...(init.headers as Record<string, string> | undefined) }
+        const kind = await fetch(address + path, { ...init, headers }).then(
           async (response) => {
             await response.text()
             return `${Math.floor(response.status / 100)}xx`

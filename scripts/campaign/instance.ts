@@ -5,6 +5,7 @@ import { demoShow } from '@green-mantle/demo'
 import type { Show } from '@green-mantle/core/show'
 import { type RunningApplication, startApplication } from '../application'
 import { type PrivateMariadb, startPrivateMariadb } from '../mariadb'
+import { meant } from '../../tests/meant'
 
 /** An instance of its own: database, application and folder, to be treated badly. */
 export interface Instance {
@@ -84,7 +85,7 @@ export interface Saved {
 export async function createShow(address: string, show: Show = demoShow): Promise<string> {
   const response = await fetch(`${address}/api/shows`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { ...meant, 'content-type': 'application/json' },
     body: JSON.stringify(show),
   })
   if (!response.ok) throw new Error(`A show could not be made: ${response.status}`)
@@ -101,7 +102,7 @@ export async function saveShow(
   try {
     const response = await fetch(`${address}/api/shows/${id}`, {
       method: 'PUT',
-      headers: { 'content-type': 'application/json', 'if-match': `"${revision}"` },
+      headers: { ...meant, 'content-type': 'application/json', 'if-match': `"${revision}"` },
       body: JSON.stringify(show),
       signal: AbortSignal.timeout(20_000),
     })

@@ -1,4 +1,5 @@
 import { request } from 'node:http'
+import { meant } from '../../tests/meant'
 import { createShow, type Finding, finding, type Instance, none } from './instance'
 
 /** As a hostile page or another machine would ask: fetch sets some of these headers itself. */
@@ -30,17 +31,20 @@ export async function web(instance: Instance): Promise<Finding[]> {
       (host): [string, Record<string, string>, string?][] => [
         ['/api/shows', { host }],
         ['/', { host }],
-        [reveal, { host }, 'POST'],
+        [reveal, { ...meant, host }, 'POST'],
       ],
     ),
     ...['http://elsewhere.example', 'null', `https://${own}.example`].flatMap(
       (origin): [string, Record<string, string>, string?][] => [
         ['/api/shows', { host: own, origin }],
-        [reveal, { host: own, origin }, 'POST'],
+        [reveal, { ...meant, host: own, origin }, 'POST'],
       ],
     ),
     ['/api/shows', { host: own, 'sec-fetch-site': 'cross-site' }],
-    [reveal, { host: own, 'sec-fetch-site': 'cross-site' }, 'POST'],
+    [reveal, { ...meant, host: own, 'sec-fetch-site': 'cross-site' }, 'POST'],
+    // As another program of this computer asks that follows an address somebody named.
+    [`/api/shows/${id}`, { host: own }, 'DELETE'],
+    [reveal, { host: own }, 'POST'],
   ]
   let passed = 0
   for (const [path, headers, method] of hostile) {

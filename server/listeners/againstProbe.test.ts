@@ -14,6 +14,7 @@ import {
 import Flv from 'node-media-server/src/protocol/flv.js'
 import { afterAll, describe, expect, it } from 'vitest'
 import { flvArrival } from './flvArrival'
+import { casesOf } from '../../tests/tier'
 
 /*
  * What a listener finds, against what Debian's ffprobe says of the same bytes kept in a file: an
@@ -88,6 +89,9 @@ const streams: Stream[] = [
   },
 ]
 
+/** Each profile, codec and container once, with sound and without. */
+const kinds = new Set(['baseline', 'high', 'no sound', 'open groups', 'HEVC'])
+
 async function make({ name, kind, rate = 30, size = '320x180', video, audio }: Stream) {
   const path = join(folder, `${name.replaceAll(/\W/g, '-')}.${kind}`)
   await run('ffmpeg', [
@@ -140,7 +144,9 @@ async function probe(path: string): Promise<Probed> {
 }
 
 describe('a listener finds what ffprobe finds', () => {
-  it.each(streams.map((stream) => [stream.name, stream] as const))('%s', async (_, stream) => {
+  it.each(
+    casesOf(streams, ({ name }) => kinds.has(name)).map((stream) => [stream.name, stream] as const),
+  )('%s', async (_, stream) => {
     const path = await make(stream)
     const [arrival, { streams: probed, packets }] = await Promise.all([
       heard(path, stream.kind),

@@ -2,6 +2,7 @@ import { createServer, type Server, type Socket } from 'node:net'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it } from 'vitest'
 import { publishOverRtmp } from './rtmpPublisher'
+import { runsOf } from '../../tests/tier'
 
 const key = 'a-key-that-is-nowhere-else'
 const handshakeBytes = 1536
@@ -57,7 +58,7 @@ describe('an ingest that means no good', () => {
         expect(words).not.toBe('accepted')
         expect(words).not.toContain(key)
       }),
-      { numRuns: 100 },
+      { numRuns: runsOf(100) },
     )
   })
 

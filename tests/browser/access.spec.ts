@@ -2,6 +2,7 @@ import { startApplication } from '../../scripts/application'
 import { storeShow, test } from './fixtures'
 import { expect } from '@playwright/test'
 import { demoShow } from '@green-mantle/demo'
+import { meant } from '../meant'
 
 const accessToken = 'moss-and-river-stones'
 
@@ -68,7 +69,7 @@ test('a link to one night opens that night on a phone, nothing else, and ends wh
     keyFile: `${stack.directory}/installation.key`,
     quiet: true,
   })
-  const ours = { authorization: `Bearer ${accessToken}` }
+  const ours = { ...meant, authorization: `Bearer ${accessToken}` }
   const link = (method: string) =>
     fetch(`${wide.address}/api/shows/${id}/night/link`, { method, headers: ours })
   try {
@@ -80,7 +81,7 @@ test('a link to one night opens that night on a phone, nothing else, and ends wh
 
     const [right] = (await page.context().cookies()).filter(({ name }) => name.endsWith('night'))
     expect(right).toMatchObject({ httpOnly: true, sameSite: 'Strict' })
-    const with_ = { cookie: `${right?.name}=${right?.value}` }
+    const with_ = { ...meant, cookie: `${right?.name}=${right?.value}` }
     const statusOf = async (address: string, method = 'GET'): Promise<number> =>
       (await fetch(wide.address + address, { method, headers: with_, redirect: 'manual' })).status
     const night = `/api/shows/${id}/night`

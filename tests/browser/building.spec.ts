@@ -101,7 +101,6 @@ test('builds Petals wide from an empty show with the mouse, and undoes and redoe
   page,
   stack,
 }) => {
-  test.setTimeout(120_000)
   const stored = await storeShow(stack.application.address, emptyShow())
   await page.goto(`/shows/${stored.id}/canvases`)
   await page.getByRole('button', { name: 'Begin empty' }).click()
@@ -226,97 +225,105 @@ test('builds Petals wide from an empty show with the mouse, and undoes and redoe
   expect(await textOf(stack.application.address, stored.id)).toBe(after)
 })
 
-test('builds Petals wide from an empty show by keyboard alone', async ({ page, stack }) => {
-  test.setTimeout(120_000)
-  const stored = await storeShow(stack.application.address, emptyShow())
-  await page.goto(`/shows/${stored.id}/canvases`)
-  await tabTo(page, 'Begin empty')
-  await page.keyboard.press('Enter')
-  await expect(canvas(page, 'vertical').locator('canvas').first()).toBeVisible()
-  const press = async (...keys: string[]) => {
-    for (const key of keys) await page.keyboard.press(key)
-  }
-  const addSource = async (kind: string, name: string) => {
+test(
+  'builds Petals wide from an empty show by keyboard alone',
+  { tag: '@deep' },
+  async ({ page, stack }) => {
+    const stored = await storeShow(stack.application.address, emptyShow())
+    await page.goto(`/shows/${stored.id}/canvases`)
+    await tabTo(page, 'Begin empty')
+    await page.keyboard.press('Enter')
+    await expect(canvas(page, 'vertical').locator('canvas').first()).toBeVisible()
+    const press = async (...keys: string[]) => {
+      for (const key of keys) await page.keyboard.press(key)
+    }
+    const addSource = async (kind: string, name: string) => {
+      await press('n')
+      await tabTo(page, kind)
+      await press('Enter')
+      await untilChosen(page, kind)
+      await goToNumbers(page)
+      await tabTo(page, 'Name')
+      await page.keyboard.type(name)
+      await press('Enter', 'Escape')
+      await expect(page.getByRole('heading', { name })).toBeVisible()
+    }
+    /** X, Y, W and H stand in two columns: landscape, then vertical. */
+    const typeBoxes = async (landscape: Box, vertical: Box) => {
+      await goToNumbers(page)
+      for (const index of [0, 1, 2, 3])
+        for (const box of [landscape, vertical]) {
+          await page.keyboard.type(String(box[index]))
+          await press('Tab')
+        }
+      await press('Escape')
+    }
+
+    const chooser = page.waitForEvent('filechooser')
     await press('n')
-    await tabTo(page, kind)
+    await tabTo(page, 'Picture …')
     await press('Enter')
-    await untilChosen(page, kind)
-    await goToNumbers(page)
-    await tabTo(page, 'Name')
-    await page.keyboard.type(name)
-    await press('Enter', 'Escape')
-    await expect(page.getByRole('heading', { name })).toBeVisible()
-  }
-  /** X, Y, W and H stand in two columns: landscape, then vertical. */
-  const typeBoxes = async (landscape: Box, vertical: Box) => {
-    await goToNumbers(page)
-    for (const index of [0, 1, 2, 3])
-      for (const box of [landscape, vertical]) {
-        await page.keyboard.type(String(box[index]))
-        await press('Tab')
-      }
+    await (
+      await chooser
+    ).setFiles({
+      name: 'Glasshouse night.svg',
+      mimeType: 'image/svg+xml',
+      buffer: readFileSync(glasshouse),
+    })
+    await expect(page.getByRole('heading', { name: 'Glasshouse night' })).toBeVisible()
+    await goToCanvas(page, 'landscape')
+    await press('Shift+F')
+    await goToCanvas(page, 'vertical')
+    await press('Shift+F', 'l')
+
+    await addSource('Camera', 'Petal macro')
+    await tabTo(page, /^Trim, in its own pixels/)
+    await press('Enter')
+    // The section stays open from here on.
+    for (const label of ['Left trim on vertical, px', 'Right trim on vertical, px']) {
+      await tabTo(page, label)
+      await page.keyboard.type('515')
+      await press('Tab')
+    }
     await press('Escape')
-  }
+    await typeBoxes(wanted('petal-macro', 'landscape'), wanted('petal-macro', 'vertical'))
+    await goToCanvas(page, 'landscape')
+    await press('l')
 
-  const chooser = page.waitForEvent('filechooser')
-  await press('n')
-  await tabTo(page, 'Picture …')
-  await press('Enter')
-  await (
-    await chooser
-  ).setFiles({
-    name: 'Glasshouse night.svg',
-    mimeType: 'image/svg+xml',
-    buffer: readFileSync(glasshouse),
-  })
-  await expect(page.getByRole('heading', { name: 'Glasshouse night' })).toBeVisible()
-  await goToCanvas(page, 'landscape')
-  await press('Shift+F')
-  await goToCanvas(page, 'vertical')
-  await press('Shift+F', 'l')
+    await addSource('Screen', 'Growth chart')
+    await typeBoxes(wanted('growth-chart', 'landscape'), [0, 0, 1080, 608])
+    await goToCanvas(page, 'landscape')
+    await press('h', 'v')
 
-  await addSource('Camera', 'Petal macro')
-  await tabTo(page, /^Trim, in its own pixels/)
-  await press('Enter')
-  // The section stays open from here on.
-  for (const label of ['Left trim on vertical, px', 'Right trim on vertical, px']) {
-    await tabTo(page, label)
-    await page.keyboard.type('515')
-    await press('Tab')
-  }
-  await press('Escape')
-  await typeBoxes(wanted('petal-macro', 'landscape'), wanted('petal-macro', 'vertical'))
-  await goToCanvas(page, 'landscape')
-  await press('l')
+    await addSource('Camera', 'Bench camera')
+    await typeBoxes(wanted('bench-camera', 'landscape'), wanted('bench-camera', 'vertical'))
 
-  await addSource('Screen', 'Growth chart')
-  await typeBoxes(wanted('growth-chart', 'landscape'), [0, 0, 1080, 608])
-  await goToCanvas(page, 'landscape')
-  await press('h', 'v')
+    await addSource('Goal bar', 'Seed fund goal')
+    await typeBoxes(wanted('seed-fund', 'landscape'), wanted('seed-fund', 'vertical'))
+    await untilSaved(page)
 
-  await addSource('Camera', 'Bench camera')
-  await typeBoxes(wanted('bench-camera', 'landscape'), wanted('bench-camera', 'vertical'))
-
-  await addSource('Goal bar', 'Seed fund goal')
-  await typeBoxes(wanted('seed-fund', 'landscape'), wanted('seed-fund', 'vertical'))
-  await untilSaved(page)
-
-  const { scenes, sources } = await stored.read()
-  const names = new Map(sources.map(({ id, name }) => [id, name]))
-  expect(scenes[0]!.layers.map(({ sourceId }) => names.get(sourceId))).toEqual([
-    'Seed fund goal',
-    'Bench camera',
-    'Growth chart',
-    'Petal macro',
-    'Glasshouse night',
-  ])
-  scenes[0]!.layers.slice(0, 4).forEach((layer, index) => {
-    const { sourceId } = petals[index]!
-    expectNear(layer.landscape, wanted(sourceId, 'landscape'), 0)
-    if (sourceId !== 'growth-chart') expectNear(layer.vertical, wanted(sourceId, 'vertical'), 0)
-  })
-  expect(scenes[0]!.layers[3]!.vertical.trim).toEqual({ left: 515, top: 0, right: 515, bottom: 0 })
-  expect(scenes[0]!.layers[3]!.vertical.locked).toBe(true)
-  expect(scenes[0]!.layers[2]!.vertical.shown).toBe(false)
-  await expect(number(page, 'X on landscape, px')).toHaveValue('1330')
-})
+    const { scenes, sources } = await stored.read()
+    const names = new Map(sources.map(({ id, name }) => [id, name]))
+    expect(scenes[0]!.layers.map(({ sourceId }) => names.get(sourceId))).toEqual([
+      'Seed fund goal',
+      'Bench camera',
+      'Growth chart',
+      'Petal macro',
+      'Glasshouse night',
+    ])
+    scenes[0]!.layers.slice(0, 4).forEach((layer, index) => {
+      const { sourceId } = petals[index]!
+      expectNear(layer.landscape, wanted(sourceId, 'landscape'), 0)
+      if (sourceId !== 'growth-chart') expectNear(layer.vertical, wanted(sourceId, 'vertical'), 0)
+    })
+    expect(scenes[0]!.layers[3]!.vertical.trim).toEqual({
+      left: 515,
+      top: 0,
+      right: 515,
+      bottom: 0,
+    })
+    expect(scenes[0]!.layers[3]!.vertical.locked).toBe(true)
+    expect(scenes[0]!.layers[2]!.vertical.shown).toBe(false)
+    await expect(number(page, 'X on landscape, px')).toHaveValue('1330')
+  },
+)

@@ -19,7 +19,7 @@ const parts: Record<string, (instance: Instance) => Promise<Finding[]>> = {
 }
 
 for (const [name, part] of Object.entries(parts))
-  test(name, async ({}, { parallelIndex }) => {
+  test(name, { tag: '@deep' }, async ({}, { parallelIndex }) => {
     const instance = await startInstance(5000 + 100 * parallelIndex)
     try {
       const findings = await part(instance)

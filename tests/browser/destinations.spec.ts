@@ -228,57 +228,59 @@ test('compares the limits of all destinations', async ({ page, demo }) => {
   expect(await demo.read()).toEqual(demoShow)
 })
 
-test('with the keyboard alone: both canvases at once, a stale key, a profile from a file', async ({
-  page,
-  demo,
-}) => {
-  await withProfiles(page)
-  const keys = `/api/shows/${demo.id}/keys/flickerbrook`
-  await page.request.put(keys, { data: { key: 'last-session' } })
-  await page.request.put(keys, { data: { key: 'last-session' } })
-  await page.reload()
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText(demoShow.title)
-  await page.keyboard.press('Alt+4')
-  await expect(card(page, 'Flickerbrook')).toContainText('the last session’s key again')
-  await tabTo(page, 'Add from a profile …')
-  await page.keyboard.press('Enter')
-  await expect(page.locator('[data-profile]').first()).toBeVisible()
-  await tabTo(page, 'Bring a profile in …')
-  const chooser = page.waitForEvent('filechooser')
-  await page.keyboard.press('Enter')
-  const profile = { ...demoProfiles[0]!, id: 'brackenhurst', name: 'Brackenhurst' }
-  const buffer = Buffer.from(writeProfileFile(profile))
-  await (await chooser).setFiles({ name: 'b.json', mimeType: 'application/json', buffer })
-  await expect(page.locator('[data-profile=Brackenhurst]')).toBeVisible()
-  await tabTo(page, 'Add Tallstory on both canvases')
-  await page.keyboard.press('Enter')
-  await expect(card(page, 'Tallstory wide 2')).toBeVisible()
-  await expect(card(page, 'Tallstory tall 2')).toBeVisible()
-  await tabTo(page, /^Flickerbrook *address and key/)
-  await page.keyboard.press('Enter')
-  await tabTo(page, 'Paste another key')
-  await page.keyboard.type('this-session')
-  await page.keyboard.press('Enter')
-  await expect(card(page, 'Flickerbrook')).toContainText('per session key, pasted just now')
-})
+test(
+  'with the keyboard alone: both canvases at once, a stale key, a profile from a file',
+  { tag: '@deep' },
+  async ({ page, demo }) => {
+    await withProfiles(page)
+    const keys = `/api/shows/${demo.id}/keys/flickerbrook`
+    await page.request.put(keys, { data: { key: 'last-session' } })
+    await page.request.put(keys, { data: { key: 'last-session' } })
+    await page.reload()
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(demoShow.title)
+    await page.keyboard.press('Alt+4')
+    await expect(card(page, 'Flickerbrook')).toContainText('the last session’s key again')
+    await tabTo(page, 'Add from a profile …')
+    await page.keyboard.press('Enter')
+    await expect(page.locator('[data-profile]').first()).toBeVisible()
+    await tabTo(page, 'Bring a profile in …')
+    const chooser = page.waitForEvent('filechooser')
+    await page.keyboard.press('Enter')
+    const profile = { ...demoProfiles[0]!, id: 'brackenhurst', name: 'Brackenhurst' }
+    const buffer = Buffer.from(writeProfileFile(profile))
+    await (await chooser).setFiles({ name: 'b.json', mimeType: 'application/json', buffer })
+    await expect(page.locator('[data-profile=Brackenhurst]')).toBeVisible()
+    await tabTo(page, 'Add Tallstory on both canvases')
+    await page.keyboard.press('Enter')
+    await expect(card(page, 'Tallstory wide 2')).toBeVisible()
+    await expect(card(page, 'Tallstory tall 2')).toBeVisible()
+    await tabTo(page, /^Flickerbrook *address and key/)
+    await page.keyboard.press('Enter')
+    await tabTo(page, 'Paste another key')
+    await page.keyboard.type('this-session')
+    await page.keyboard.press('Enter')
+    await expect(card(page, 'Flickerbrook')).toContainText('per session key, pasted just now')
+  },
+)
 
-test('a title is written differently for one destination, with the mouse', async ({
-  page,
-  demo,
-}) => {
-  await step(page, 'Destinations').click()
-  await open(page, 'Flickerbrook')
-  await page.getByRole('tab', { name: 'Says' }).click()
-  const title = page.getByRole('textbox', { name: 'Title' })
-  await expect(title).toHaveValue('A flower opens tonight')
-  await title.fill('A night-blooming cactus opens once a year, and it is tonight 🌸')
-  await title.blur()
-  await expect(page.getByText('62 of 60 characters')).toBeVisible()
-  await expect(page.getByRole('list', { name: 'Not ready yet' })).toContainText(
-    'the title has 62 characters, at most 60 are taken',
-  )
-  await page.getByRole('button', { name: 'as for the show : Title' }).click()
-  await expect(title).toHaveValue(demoShow.title)
-  await untilSaved(page)
-  expect((await demo.read()).destinations[1]?.words.title).toBeNull()
-})
+test(
+  'a title is written differently for one destination, with the mouse',
+  { tag: '@deep' },
+  async ({ page, demo }) => {
+    await step(page, 'Destinations').click()
+    await open(page, 'Flickerbrook')
+    await page.getByRole('tab', { name: 'Says' }).click()
+    const title = page.getByRole('textbox', { name: 'Title' })
+    await expect(title).toHaveValue('A flower opens tonight')
+    await title.fill('A night-blooming cactus opens once a year, and it is tonight 🌸')
+    await title.blur()
+    await expect(page.getByText('62 of 60 characters')).toBeVisible()
+    await expect(page.getByRole('list', { name: 'Not ready yet' })).toContainText(
+      'the title has 62 characters, at most 60 are taken',
+    )
+    await page.getByRole('button', { name: 'as for the show : Title' }).click()
+    await expect(title).toHaveValue(demoShow.title)
+    await untilSaved(page)
+    expect((await demo.read()).destinations[1]?.words.title).toBeNull()
+  },
+)

@@ -15,6 +15,8 @@ import axe from 'axe-core'
 import { type RunningApplication, startApplication } from '../../scripts/application'
 import { type PrivateMariadb, startPrivateMariadb } from '../../scripts/mariadb'
 import { connect } from '../../server/database/connection'
+import { familySeconds, noteCost } from '../processorSeconds'
+import { meant } from '../meant'
 
 export interface Stack {
   application: RunningApplication
@@ -97,7 +99,7 @@ export interface StoredShow {
 export async function storeShow(address: string, show: Show): Promise<StoredShow> {
   const response = await fetch(`${address}/api/shows`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { ...meant, 'content-type': 'application/json' },
     body: JSON.stringify(show),
   })
   const { id } = (await response.json()) as { id: string }
@@ -114,6 +116,8 @@ interface Fixtures {
   ownContext: boolean
   /** A fresh copy of the demo, opened. */
   demo: StoredShow
+  /** Tells what the test used of the processor, its browser and server included. */
+  cost: void
   /** Problems that the console showed; expected ones are taken out by the test. */
   consoleProblems: string[]
 }
@@ -192,6 +196,14 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     if (sharedPage.page.isClosed()) sharedPage.page = await context.newPage()
     await cleanUp(context, sharedPage.page, stack.application.address)
   },
+  cost: [
+    async ({}, use, { file }) => {
+      const before = familySeconds()
+      await use()
+      noteCost(file, familySeconds() - before)
+    },
+    { auto: true },
+  ],
   consoleProblems: [
     async ({ page, stack }, use) => {
       const problems: string[] = []
@@ -230,20 +242,12 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
 })
 export { expect }
 
-/**
- * For a test that was seen to fail because a busy machine was late with what it sends in real time: it
- * is tried again. What is wrong is wrong every time.
- */
-export const inRealTime = { retries: 2 } as const
-
 export const step = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name })
 
 /** Waits until the server has acknowledged everything; after a minute the note tells the hour. */
 export async function untilSaved(page: Page): Promise<void> {
-  await expect(page.getByText(/^saved (just now|at \d\d:\d\d)$/)).toBeVisible({
-    timeout: 15_000,
-  })
+  await expect(page.getByText(/^saved (just now|at \d\d:\d\d)$/)).toBeVisible()
 }
 
 const wcag22aa = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']

@@ -3,6 +3,7 @@ import { readShowFile } from '@green-mantle/core/formats'
 import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
 import { expect, storeShow, test, untilSaved } from './fixtures'
+import { meant } from '../meant'
 
 const card = (page: Page, title: string) => page.locator(`[data-show="${title}"]`)
 
@@ -27,7 +28,10 @@ test('an empty house offers a new show and the demo', async ({ page, stack }) =>
     shows: { id: string }[]
   }
   for (const { id } of shows)
-    await fetch(`${stack.application.address}/api/shows/${id}`, { method: 'DELETE' })
+    await fetch(`${stack.application.address}/api/shows/${id}`, {
+      method: 'DELETE',
+      headers: meant,
+    })
   await page.goto('/')
   await page.getByRole('button', { name: 'Open the demo show' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(demoShow.title)

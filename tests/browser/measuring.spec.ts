@@ -7,52 +7,55 @@ test.use({ opensOn: 'line' })
 
 const before = lineOf(demoShow).samples.length
 
-test('measures the practice line with the mouse, and stores what it measured', async ({
-  page,
-  demo,
-}) => {
-  await page.keyboard.press('Alt+3')
-  await page.getByRole('button', { name: 'Measure …' }).click()
-  const dialog = page.getByRole('dialog')
-  await expect(dialog).toContainText('this measures a practice line')
-  await dialog.getByRole('combobox', { name: 'For' }).selectOption('10 s')
-  await dialog.getByRole('textbox', { name: 'Hour of the day' }).fill('12')
-  await expectAccessible(page)
-  await dialog.getByRole('button', { name: 'Start measuring' }).click()
-  await expect(page.getByTestId('measured-rate')).toBeVisible()
-  await expect(page.getByRole('heading', { name: 'Measure the upload' })).toBeHidden({
-    timeout: 30_000,
-  })
-  await untilSaved(page)
-  const added = lineOf(await demo.read()).samples.slice(before)
-  expect(added).toHaveLength(2)
-  for (const sample of added) {
-    // Rural copper gives 18.5 Mb/s at noon, wandering by a few per cent; the rest is the machine's.
-    expect(sample.uploadKbps).toBeGreaterThan(6000)
-    expect(sample.uploadKbps).toBeLessThan(20_500)
-    expect(sample.roundTripMilliseconds).toBeGreaterThanOrEqual(29)
-    expect(sample).toMatchObject({ medium: 'cable', note: 'practice line: Rural copper' })
-  }
-  await page.keyboard.press('Control+z')
-  await untilSaved(page)
-  expect(await demo.read()).toEqual(demoShow)
-})
+test(
+  'measures the practice line with the mouse, and stores what it measured',
+  { tag: '@real-time' },
+  async ({ page, demo }) => {
+    await page.keyboard.press('Alt+3')
+    await page.getByRole('button', { name: 'Measure …' }).click()
+    const dialog = page.getByRole('dialog')
+    await expect(dialog).toContainText('this measures a practice line')
+    await dialog.getByRole('combobox', { name: 'For' }).selectOption('10 s')
+    await dialog.getByRole('textbox', { name: 'Hour of the day' }).fill('12')
+    await expectAccessible(page)
+    await dialog.getByRole('button', { name: 'Start measuring' }).click()
+    await expect(page.getByTestId('measured-rate')).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Measure the upload' })).toBeHidden()
+    await untilSaved(page)
+    const added = lineOf(await demo.read()).samples.slice(before)
+    expect(added).toHaveLength(2)
+    for (const sample of added) {
+      // Rural copper gives 18.5 Mb/s at noon, wandering by a few per cent; the rest is the machine's.
+      expect(sample.uploadKbps).toBeGreaterThan(6000)
+      expect(sample.uploadKbps).toBeLessThan(20_500)
+      expect(sample.roundTripMilliseconds).toBeGreaterThanOrEqual(29)
+      expect(sample).toMatchObject({ medium: 'cable', note: 'practice line: Rural copper' })
+    }
+    await page.keyboard.press('Control+z')
+    await untilSaved(page)
+    expect(await demo.read()).toEqual(demoShow)
+  },
+)
 
-test('is stopped with the keyboard alone, keeping what there is', async ({ page, demo }) => {
-  await page.keyboard.press('Alt+3')
-  await expect(page.getByRole('heading', { name: 'Glasshouse copper line' })).toBeVisible()
-  await tabTo(page, 'Measure …')
-  await page.keyboard.press('Enter')
-  await expect(page.getByRole('heading', { name: 'Measure the upload' })).toBeVisible()
-  await tabTo(page, 'Start measuring')
-  await page.keyboard.press('Enter')
-  await expect(page.getByText(/second [78] of 30/)).toBeVisible({ timeout: 20_000 })
-  await tabTo(page, 'Stop')
-  await page.keyboard.press('Enter')
-  await expect(page.getByRole('heading', { name: 'Measure the upload' })).toBeHidden()
-  await untilSaved(page)
-  expect(lineOf(await demo.read()).samples).toHaveLength(before + 1)
-})
+test(
+  'is stopped with the keyboard alone, keeping what there is',
+  { tag: '@real-time' },
+  async ({ page, demo }) => {
+    await page.keyboard.press('Alt+3')
+    await expect(page.getByRole('heading', { name: 'Glasshouse copper line' })).toBeVisible()
+    await tabTo(page, 'Measure …')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('heading', { name: 'Measure the upload' })).toBeVisible()
+    await tabTo(page, 'Start measuring')
+    await page.keyboard.press('Enter')
+    await expect(page.getByText(/second [78] of 30/)).toBeVisible()
+    await tabTo(page, 'Stop')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('heading', { name: 'Measure the upload' })).toBeHidden()
+    await untilSaved(page)
+    expect(lineOf(await demo.read()).samples).toHaveLength(before + 1)
+  },
+)
 
 test('keeps several lines, brings one from another show, and counts what is chosen', async ({
   page,

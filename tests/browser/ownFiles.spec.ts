@@ -4,6 +4,7 @@ import type { Page } from '@playwright/test'
 import { imageSize } from 'image-size'
 import { choose, number, pointOn } from './canvasHands'
 import { expect, storeShow, test, untilSaved } from './fixtures'
+import { meant } from '../meant'
 
 const canvas = (page: Page, name: string) => page.locator(`[data-canvas=${name}]`)
 
@@ -100,7 +101,10 @@ test.describe('files', () => {
       await expect(page.getByText('Its file is not kept here.')).toBeVisible()
     }
     // Else Home would look for its pictures in the tests that come after.
-    await fetch(`${stack.application.address}/api/shows/${id}`, { method: 'DELETE' })
+    await fetch(`${stack.application.address}/api/shows/${id}`, {
+      method: 'DELETE',
+      headers: meant,
+    })
     await page.goto('about:blank')
     // The browser notes what it did not find.
     for (const problem of consoleProblems.splice(0)) expect(problem).toContain('404')

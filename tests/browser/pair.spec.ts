@@ -212,7 +212,7 @@ test.describe('matching', () => {
     await page.keyboard.press('m')
     await page.keyboard.press('v')
     const first = page.getByRole('button', { name: /^Use arrangement 1/ })
-    await expect(first).toBeFocused({ timeout: 15_000 })
+    await expect(first).toBeFocused()
     await expectAccessible(page)
     await page.keyboard.press('Enter')
     await expect(page.getByRole('dialog')).toHaveCount(0)

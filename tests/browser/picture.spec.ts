@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { plannedDemoShow } from '@green-mantle/demo'
 import { expect, expectAccessible, storeShow, test, untilSaved } from './fixtures'
+import { meant } from '../meant'
 
 test('a clip of mine is measured, and the show is judged by it', async ({
   page,
@@ -34,12 +35,12 @@ test('a clip of mine is measured, and the show is judged by it', async ({
   // This computer is not measured meanwhile.
   const second = await fetch(`${stack.application.address}/api/computer/measuring`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { ...meant, 'content-type': 'application/json' },
     body: JSON.stringify({ pass: 'quick' }),
   })
   expect(second.status).toBe(409)
   const use = card.getByRole('button', { name: 'Use in this show' })
-  await expect(use).toBeVisible({ timeout: 60_000 })
+  await expect(use).toBeVisible()
   await use.click()
   await expect(card).toContainText('This show uses it')
   await card.getByText('The 14 encodes').click()

@@ -93,34 +93,33 @@ test('pins that collide are named, and what is left out', async ({ page, stack }
   await page.keyboard.press('Enter')
   await expect(page.getByText('Left out, since not everything fits')).toBeVisible()
   const collision = page.getByText(/These cannot all be met at once/)
-  await expect(collision).toContainText('the video bitrate for Longmeadow is pinned', {
-    timeout: 20_000,
-  })
+  await expect(collision).toContainText('the video bitrate for Longmeadow is pinned')
   await expect(collision).toContainText('the video bitrate for Flickerbrook is pinned')
 })
 
-test('what has to be kept and does not fit is said, with how much is missing', async ({
-  page,
-  stack,
-}) => {
-  await onFit(page, stack.application.address)
-  await page.getByLabel('How much Longmeadow matters, 1 to 5').selectOption('3, keep')
-  await page.getByLabel('How much Flickerbrook matters, 1 to 5').selectOption('3, keep')
-  await bitrate(page, 'Longmeadow').fill('8900')
-  await page.keyboard.press('Enter')
-  await bitrate(page, 'Flickerbrook').fill('5900')
-  await page.keyboard.press('Enter')
-  await expect(page.getByText('No plan keeps what has to be kept')).toBeVisible()
-  const missing = page.getByText(/The nearest plan misses by [\d.]+ Mb\/s of upload/)
-  await expect(missing).toBeVisible({ timeout: 20_000 })
-  const [missMbps] = (await missing.innerText()).match(/\d+\.\d/)!
-  // The plan that nearly fits is there to be looked at, and the strata say the same of it.
-  await expect(page.getByText('This is the one that nearly does')).toBeVisible()
-  const verdict = page.getByRole('contentinfo', { name: 'Upload strata' }).getByRole('status')
-  await expect(verdict).toContainText(/[\d.]+ Mb\/s/)
-  const [overMbps] = (await verdict.innerText()).match(/\d+\.\d/)!
-  expect(Math.abs(Number(overMbps) - Number(missMbps))).toBeLessThanOrEqual(0.1)
-})
+test(
+  'what has to be kept and does not fit is said, with how much is missing',
+  { tag: '@deep' },
+  async ({ page, stack }) => {
+    await onFit(page, stack.application.address)
+    await page.getByLabel('How much Longmeadow matters, 1 to 5').selectOption('3, keep')
+    await page.getByLabel('How much Flickerbrook matters, 1 to 5').selectOption('3, keep')
+    await bitrate(page, 'Longmeadow').fill('8900')
+    await page.keyboard.press('Enter')
+    await bitrate(page, 'Flickerbrook').fill('5900')
+    await page.keyboard.press('Enter')
+    await expect(page.getByText('No plan keeps what has to be kept')).toBeVisible()
+    const missing = page.getByText(/The nearest plan misses by [\d.]+ Mb\/s of upload/)
+    await expect(missing).toBeVisible()
+    const [missMbps] = (await missing.innerText()).match(/\d+\.\d/)!
+    // The plan that nearly fits is there to be looked at, and the strata say the same of it.
+    await expect(page.getByText('This is the one that nearly does')).toBeVisible()
+    const verdict = page.getByRole('contentinfo', { name: 'Upload strata' }).getByRole('status')
+    await expect(verdict).toContainText(/[\d.]+ Mb\/s/)
+    const [overMbps] = (await verdict.innerText()).match(/\d+\.\d/)!
+    expect(Math.abs(Number(overMbps) - Number(missMbps))).toBeLessThanOrEqual(0.1)
+  },
+)
 
 test('a recording is added, switched off and removed, and a route is left to the planner', async ({
   page,
@@ -146,7 +145,7 @@ test('ways to gain are ranked, tried with one click and undone with one', async 
 }) => {
   const stored = await onFit(page, stack.application.address)
   const ways = page.getByRole('region', { name: 'Ways to gain' })
-  await expect(ways.getByText('trying one after the other')).toHaveCount(0, { timeout: 20_000 })
+  await expect(ways.getByText('trying one after the other')).toHaveCount(0)
   await expect(ways.getByRole('listitem').first()).toContainText(/\+[\d.]+ points/)
   // Seven measurements are too few to give headroom up.
   await expect(ways.getByText(/Headroom of/)).toHaveCount(0)
@@ -199,24 +198,28 @@ test('plans are kept, held side by side and chosen', async ({ page, stack }) => 
   expect((await stored.read()).keptPlans).toHaveLength(1)
 })
 
-test('how plans are chosen is set, and a plan is made afresh', async ({ page, stack }) => {
-  const stored = await onFit(page, stack.application.address)
-  await page.getByRole('button', { name: 'How plans are chosen' }).click()
-  await page.getByLabel('Margin, points a destination').fill('0')
-  await page.keyboard.press('Tab')
-  await page.getByRole('switch', { name: 'Newer codecs where they are accepted' }).click()
-  await page.keyboard.press('Escape')
-  await expect(page.getByText(/proven to the hundredth of a point/)).toBeVisible()
-  await expect(page.getByLabel('Codec for Longmeadow', { exact: true })).not.toHaveValue('h264')
-  await page.getByRole('button', { name: 'Plan afresh' }).click()
-  // What was saved before the plan came back says "saved" as well.
-  await expect
-    .poll(async () => {
-      const { destinations, fit } = await stored.read()
-      return { fit, isPlanned: destinations.every(({ on, plan }) => !on || plan.planned) }
-    })
-    .toMatchObject({ fit: { marginPoints: 0, newerCodecs: true }, isPlanned: true })
-})
+test(
+  'how plans are chosen is set, and a plan is made afresh',
+  { tag: '@deep' },
+  async ({ page, stack }) => {
+    const stored = await onFit(page, stack.application.address)
+    await page.getByRole('button', { name: 'How plans are chosen' }).click()
+    await page.getByLabel('Margin, points a destination').fill('0')
+    await page.keyboard.press('Tab')
+    await page.getByRole('switch', { name: 'Newer codecs where they are accepted' }).click()
+    await page.keyboard.press('Escape')
+    await expect(page.getByText(/proven to the hundredth of a point/)).toBeVisible()
+    await expect(page.getByLabel('Codec for Longmeadow', { exact: true })).not.toHaveValue('h264')
+    await page.getByRole('button', { name: 'Plan afresh' }).click()
+    // What was saved before the plan came back says "saved" as well.
+    await expect
+      .poll(async () => {
+        const { destinations, fit } = await stored.read()
+        return { fit, isPlanned: destinations.every(({ on, plan }) => !on || plan.planned) }
+      })
+      .toMatchObject({ fit: { marginPoints: 0, newerCodecs: true }, isPlanned: true })
+  },
+)
 
 test('the computer’s encoders are edited, and a speed is taken from a log', async ({
   page,

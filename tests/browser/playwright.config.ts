@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os'
 import { defineConfig } from '@playwright/test'
+import { isDeep } from '../tier'
 import { findProgram } from '../../server/programs/systemPrograms'
 
 export const chromiumPath =
@@ -23,13 +24,18 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../../test-results',
   globalSetup: './globalSetup.ts',
+  projects: [
+    { name: 'pages', grepInvert: isDeep ? /@real-time/ : /@real-time|@deep/ },
+    // What is sent and measured in real time has nothing beside it.
+    { name: 'real time', grep: /@real-time/, grepInvert: isDeep ? /(?!)/ : /@deep/, workers: 1 },
+  ],
   // Any test may run beside any other: each makes what it needs, in its worker's own database.
   fullyParallel: true,
   // One more than two cores, since a page that waits for an answer leaves its own idle.
   workers: Math.min(3, availableParallelism() + 1),
-  timeout: 90_000,
-  // On a machine three times as slow nothing has to fail.
-  expect: { timeout: 15_000 },
+  // The limits only end what hangs; what is slow is told after a run.
+  timeout: 900_000,
+  expect: { timeout: 150_000 },
   reporter: process.env.CI
     ? [['line'], ['./countReporter.ts']]
     : [['list'], ['./countReporter.ts']],

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { connect } from '../../server/database/connection'
 import { expect, step, test, untilSaved } from './fixtures'
+import { meant } from '../meant'
 
 test.use({ opensOn: 'destinations' })
 
@@ -63,7 +64,7 @@ test('a key is in no page, answer, export, address or log', async ({ page, demo,
   // A request that is refused says what is wrong without saying it back.
   const keyAddress = `${stack.application.address}/api/shows/${demo.id}/keys/longmeadow`
   const put = async (body: string) => {
-    const headers = { 'content-type': 'application/json' }
+    const headers = { ...meant, 'content-type': 'application/json' }
     const response = await fetch(keyAddress, { method: 'PUT', headers, body })
     return { status: response.status, text: await response.text() }
   }
@@ -87,7 +88,7 @@ test('a key is in no page, answer, export, address or log', async ({ page, demo,
   for (const text of everything)
     expect(text.includes(known) || text.includes(encodeURIComponent(known))).toBe(false)
 
-  const revealed = await fetch(`${keyAddress}/reveal`, { method: 'POST' })
+  const revealed = await fetch(`${keyAddress}/reveal`, { method: 'POST', headers: meant })
   expect(await revealed.json()).toEqual({ key: known })
   expect(revealed.headers.get('cache-control')).toBe('no-store')
   expect(statSync(join(stack.directory, 'installation.key')).mode & 0o777).toBe(0o600)

@@ -1,6 +1,7 @@
 import type { Happening } from '@green-mantle/core/night'
 import { demoShow } from '@green-mantle/demo'
 import { expect, expectAccessible, storeShow, test } from './fixtures'
+import { meant } from '../meant'
 
 let last = 0
 
@@ -8,7 +9,7 @@ let last = 0
 async function happened(address: string, id: string, ...happenings: Happening[]): Promise<void> {
   const answer = await fetch(`${address}/api/shows/${id}/night/events`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', origin: address },
+    headers: { ...meant, 'content-type': 'application/json', origin: address },
     body: JSON.stringify(
       happenings.map((happening) => ({
         ...{ id: `wrapped-${(last += 1)}-of-${id}`.slice(0, 40), who: 'sender', agoSeconds: 0 },
@@ -73,7 +74,7 @@ test('an earlier night keeps its page after another was begun', async ({ page, s
   // What is changed for the next night says nothing of the one before.
   const changed = await fetch(`${address}/api/shows/${id}`, {
     method: 'PUT',
-    headers: { 'content-type': 'application/json', origin: address, 'if-match': '"1"' },
+    headers: { ...meant, 'content-type': 'application/json', origin: address, 'if-match': '"1"' },
     body: JSON.stringify({ ...demoShow, title: 'Second Bloom' }),
   })
   expect(changed.status).toBe(200)

@@ -6,6 +6,7 @@ import { migrateUp } from '../../server/database/migrating'
 import { migrations, migrationSource } from '../../server/database/migrations'
 import { createShow, readShow } from '../../server/database/shows/showStore'
 import { ownDatabase } from './ownDatabase'
+import { casesOf } from '../tier'
 
 const databaseUrl = await ownDatabase('migrating')
 
@@ -65,19 +66,22 @@ describe('a migration that is killed', () => {
     expect(await schemaOf(database)).toEqual(whole)
   })
 
-  it.each([1, 2, 3, 4, 5])('after any statement of the last %i keeps the shows', async (count) => {
-    await migrate(databaseUrl)
-    await createShow(database, 'kept', demoShow)
-    const back = async () => {
-      for (let step = 0; step < count; step += 1) await database.migrate.down({ migrationSource })
-    }
-    await back()
-    await migrate(databaseUrl)
-    const expected = await readShow(database, 'kept')
-    await back()
-    expect(await upInPieces()).toBeGreaterThan(1)
-    expect((await readShow(database, 'kept'))?.show).toEqual(expected?.show)
-  })
+  it.each(casesOf([1, 2, 3, 4, 5], (count) => count === 2))(
+    'after any statement of the last %i keeps the shows',
+    async (count) => {
+      await migrate(databaseUrl)
+      await createShow(database, 'kept', demoShow)
+      const back = async () => {
+        for (let step = 0; step < count; step += 1) await database.migrate.down({ migrationSource })
+      }
+      await back()
+      await migrate(databaseUrl)
+      const expected = await readShow(database, 'kept')
+      await back()
+      expect(await upInPieces()).toBeGreaterThan(1)
+      expect((await readShow(database, 'kept'))?.show).toEqual(expected?.show)
+    },
+  )
 
   it('by an older version, with its lock on the table, holds up nothing', async () => {
     await database.migrate.latest({ migrationSource })

@@ -6,6 +6,7 @@ import { afterEach, beforeEach, expect, it } from 'vitest'
 import { startPrivateMariadb } from '../../scripts/mariadb'
 import { binary, root } from '../../scripts/paths'
 import { familyOf } from './processFamily'
+import { casesOf } from '../tier'
 
 let directory: string
 beforeEach(() => {
@@ -53,7 +54,7 @@ it('a database that nobody ends is ended by the next start, its file with its nu
   await mariadb.stop()
 })
 
-it.each([50, 600, 2500])(
+it.each(casesOf([50, 600, 2500], (after) => after === 600))(
   'a database whose set-up was killed after %i ms starts all the same',
   async (afterMilliseconds) => {
     await killedAfter(afterMilliseconds, 'data.unfinished')

@@ -9,6 +9,7 @@ import { root } from '../../scripts/paths'
 import { portFrom } from '../../scripts/ports'
 import { processFacts } from '../../scripts/processes'
 import { familyOf } from './processFamily'
+import { casesOf, mostMilliseconds } from '../tier'
 
 let directory: string
 beforeEach(() => {
@@ -32,33 +33,33 @@ const serverOf = (folder: string): number => Number(readFileSync(`${folder}/mari
 
 async function untilGone(pid: number): Promise<number> {
   const since = Date.now()
-  while (isRunning(pid) && Date.now() - since < 10_000)
+  while (isRunning(pid) && Date.now() - since < mostMilliseconds(10_000))
     await new Promise((resolve) => setTimeout(resolve, 50))
   return Date.now() - since
 }
 
 describe('nothing is left within five seconds', () => {
-  it.each(['SIGTERM', 'SIGINT', 'SIGHUP', 'SIGKILL'] as const)(
-    'of %s to each of the processes in turn',
-    async (signal) => {
-      for (const place of ['starter', 'guardian', 'shell'] as const) {
-        // A shell keeps this signal to itself until its command has ended.
-        if (place === 'shell' && signal === 'SIGINT') continue
-        const child = start((program, args) =>
-          spawn('sh', ['-c', '"$0" "$@"; true', program, ...args], options),
-        )
-        await untilRunning(child)
-        const [shell, starter, ...others] = familyOf(child.pid!)
-        const server = serverOf(directory)
-        const guardian = others.find((pid) => pid !== server)
-        process.kill({ starter, guardian, shell }[place]!, signal)
-        // The guardian heeds nothing but its own death.
-        if (place === 'guardian' && signal !== 'SIGKILL') process.kill(starter!, 'SIGTERM')
-        expect(await untilGone(server)).toBeLessThan(5000)
-        for (const pid of [starter!, guardian!]) expect(await untilGone(pid)).toBeLessThan(5000)
-      }
-    },
-  )
+  it.each(
+    casesOf(['SIGTERM', 'SIGINT', 'SIGHUP', 'SIGKILL'] as const, (signal) => signal === 'SIGKILL'),
+  )('of %s to each of the processes in turn', async (signal) => {
+    for (const place of ['starter', 'guardian', 'shell'] as const) {
+      // A shell keeps this signal to itself until its command has ended.
+      if (place === 'shell' && signal === 'SIGINT') continue
+      const child = start((program, args) =>
+        spawn('sh', ['-c', '"$0" "$@"; true', program, ...args], options),
+      )
+      await untilRunning(child)
+      const [shell, starter, ...others] = familyOf(child.pid!)
+      const server = serverOf(directory)
+      const guardian = others.find((pid) => pid !== server)
+      process.kill({ starter, guardian, shell }[place]!, signal)
+      // The guardian heeds nothing but its own death.
+      if (place === 'guardian' && signal !== 'SIGKILL') process.kill(starter!, 'SIGTERM')
+      expect(await untilGone(server)).toBeLessThan(mostMilliseconds(5000))
+      for (const pid of [starter!, guardian!])
+        expect(await untilGone(pid)).toBeLessThan(mostMilliseconds(5000))
+    }
+  })
 })
 
 describe('two starts in one folder', () => {

@@ -111,7 +111,7 @@ beforeAll(() => {
     env: { ...process.env, ...outputs, INPUT_LANDSCAPE: input, INPUT_ARCHIVE_MIX: input },
     stdio: 'inherit',
   })
-}, 120_000)
+})
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 const [main, thin, newer, newest] = encodesOf(show) as [Encode, Encode, Encode, Encode]

@@ -4,6 +4,7 @@ import { destinationSchema, newDestination } from '../../show'
 import { type HelpPage, knownPages } from './knownPages.testdata'
 import { laterPages } from './laterPages.testdata'
 import { readHelpPage, withRulesRead } from './rulesRead'
+import { runsOf } from '../../../tests/tier'
 
 /** All that reading a page would change, in one. */
 function changesOf({ text, canvas = 'landscape' }: HelpPage) {
@@ -82,7 +83,7 @@ describe('reading a help page', () => {
         const { rules } = readHelpPage(text, 'vertical')
         expect(destinationSchema.safeParse(withRulesRead(destination, rules)).success).toBe(true)
       }),
-      { numRuns: 400 },
+      { numRuns: runsOf(400) },
     )
   })
 

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lineSampleSchema } from '../../show'
 import { type MeasurementDefaults, readMeasurements } from '.'
+import { runsOf } from '../../../tests/tier'
 
 /** Recorded here with Debian's iperf3 3.12 over loopback, paced to 18 and 12 Mb/s. */
 const recorded = (protocol: 'tcp' | 'udp'): string =>
@@ -177,7 +178,7 @@ describe('any import', () => {
         for (const sample of read.samples)
           expect(lineSampleSchema.safeParse({ ...sample, id: 'a' }).success).toBe(true)
       }),
-      { numRuns: 2000 },
+      { numRuns: runsOf(2000) },
     )
   })
 })

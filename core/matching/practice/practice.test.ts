@@ -23,6 +23,7 @@ import {
 import { practicePlacements, withAddedByPractice } from './arrange'
 import { begun, usualBeginnings } from './beginnings'
 import { pairProposals } from './pairs'
+import { runsOf } from '../../../tests/tier'
 
 let last = 0
 const makeIdentifier = (): string => `id-${(last += 1)}`
@@ -121,7 +122,7 @@ describe('adding sources one after the other', () => {
           }
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runsOf(60) },
     )
   })
 

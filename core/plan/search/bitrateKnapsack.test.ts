@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { rememberedKnapsack, solveKnapsack } from './bitrateKnapsack'
 import { CurveWriter, type Curves } from './curves'
+import { runsOf } from '../../../tests/tier'
 
 /** Curves that rise and flatten, with the unevenness that rounding gives. */
 const drawn = fc.array(
@@ -59,7 +60,7 @@ describe('settling bitrates', () => {
         expect(solveKnapsack(curves, chosen, uploadKbps, best)?.value).toBe(best)
         expect(solveKnapsack(curves, chosen, uploadKbps, best + 0.5)).toBeNull()
       }),
-      { numRuns: 400 },
+      { numRuns: runsOf(400) },
     )
   })
 
@@ -105,7 +106,7 @@ describe('settling bitrates', () => {
           expect(taken).toBeLessThanOrEqual(upload)
         }
       }),
-      { numRuns: 300 },
+      { numRuns: runsOf(300) },
     )
   })
 })

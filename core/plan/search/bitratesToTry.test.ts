@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest'
 import { noPreferences } from '../problem/preferences'
 import { showProblem } from '../problem/showProblem'
+import { timesOf } from '../../../tests/tier'
 import { check } from '../tests/propertyRuns'
 import { wildShows } from '../tests/wildShows'
 import { bitratesToTry } from './bitratesToTry'
@@ -33,5 +34,5 @@ it('the bitrates worth trying are accepted, with the highest that there is room 
       }
     }
   })
-  expect(compared).toBeGreaterThan(200)
+  expect(compared).toBeGreaterThan(timesOf(200))
 })

@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { runToEnd } from '../runToEnd'
-import { runsOf } from '../tests/propertyRuns'
 import { branchAndBound } from './branchAndBound'
 import { leastShortfall } from './shortfall'
 import { allInPlay, bestOf, fitting, members, problem, resources, written } from './testColumns'
+import { runsOf } from '../../../tests/tier'
 
 describe('the search', () => {
   it('finds the plan that trying every one finds, and proves it', () => {

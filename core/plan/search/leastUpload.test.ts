@@ -2,11 +2,11 @@ import { describe, expect, it } from 'vitest'
 import type { Destination } from '../../show'
 import { showProblem } from '../problem/showProblem'
 import type { PlannedShow } from '../problem/renditionRequests'
-import { check } from '../tests/propertyRuns'
+import { check, solveOrSkip } from '../tests/propertyRuns'
 import { randomShow } from '../tests/testShows'
 import { wildShows } from '../tests/wildShows'
 import { leastUploadKbps } from './leastUpload'
-import { solve } from './solve'
+import { timesOf } from '../../../tests/tier'
 
 describe('the least upload of all plans', () => {
   it('is never more than a plan takes that leaves out and keeps above the floor as much', () => {
@@ -14,7 +14,7 @@ describe('the least upload of all plans', () => {
     let leftOut = 0
     check(wildShows(5), 40, (show) => {
       const { problem } = showProblem(show)
-      const { solution } = solve(problem)
+      const { solution } = solveOrSkip(problem)
       if (!solution) return
       const { leftOutWeight, belowFloor } = solution.worth
       const terms = { leftOutWeight, isAboveFloor: belowFloor === 0 }
@@ -22,8 +22,8 @@ describe('the least upload of all plans', () => {
       if (terms.isAboveFloor) aboveFloor += 1
       if (leftOutWeight > 0) leftOut += 1
     })
-    expect(aboveFloor).toBeGreaterThan(8)
-    expect(leftOut).toBeGreaterThan(3)
+    expect(aboveFloor).toBeGreaterThanOrEqual(timesOf(9))
+    expect(leftOut).toBeGreaterThanOrEqual(timesOf(4))
   })
 
   it('is the sum of what sends take at their floor where nothing feeds them and all is kept', () => {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { noPreferences } from '../problem/preferences'
 import { showProblem } from '../problem/showProblem'
+import { timesOf } from '../../../tests/tier'
 import { check } from '../tests/propertyRuns'
 import { wildShows } from '../tests/wildShows'
 import { type Encode, EncodeUses } from './planState'
@@ -61,6 +62,6 @@ describe('what an encode uses', () => {
             }
         }
     })
-    expect(compared).toBeGreaterThan(1000)
+    expect(compared).toBeGreaterThan(timesOf(1000))
   })
 })

@@ -11,6 +11,7 @@ import { lessShort } from './largeNeighbourhood'
 import { type Encode, EncodeUses, solutionOfEncodes } from './planState'
 import { inPriorityOrder, type Rank, ranksByPriority } from './priorityOrder'
 import { solve } from './solve'
+import { casesOf, runsOf, timesOf } from '../../../tests/tier'
 
 const shows = fc
   .record({
@@ -58,9 +59,9 @@ describe('the order by priority', () => {
           for (const each of own.slice(1)) expect(forOne(each)).toEqual(forOne(own[0]!))
         }
       }),
-      { numRuns: 60, seed: 1 },
+      { numRuns: runsOf(60) },
     )
-    expect(together).toBeGreaterThan(30)
+    expect(together).toBeGreaterThanOrEqual(timesOf(31))
   })
 
   it('leaves each by itself who differs in anything else', () => {
@@ -90,7 +91,7 @@ describe('the order by priority', () => {
   })
 
   it('is kept by crowds, whose plans are proven where not everything fits too', () => {
-    for (const count of [12, 20, 50]) {
+    for (const count of casesOf([12, 20, 50], (each) => each === 20)) {
       const { problem, preferences } = showProblem(crowd(count))
       const { solution, status } = solve(problem, preferences)
       expect(status.name).toBe('optimal')
@@ -118,9 +119,9 @@ describe('the order by priority', () => {
           expect(after.worth.scoreUnits).toBeGreaterThanOrEqual(before.worth.scoreUnits)
         if (JSON.stringify(inOrder) !== JSON.stringify(encodes)) changed += 1
       }),
-      { numRuns: 60, seed: 1 },
+      { numRuns: runsOf(60) },
     )
-    expect(changed).toBeGreaterThan(10)
+    expect(changed).toBeGreaterThanOrEqual(timesOf(11))
   })
 })
 

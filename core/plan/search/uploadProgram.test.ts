@@ -4,6 +4,7 @@ import { runToEnd } from '../runToEnd'
 import { boundAt } from './lagrangianBound'
 import { allInPlay, bestOf, fitting, problem, resources, written } from './testColumns'
 import { settledProgram, uploadProgram } from './uploadProgram'
+import { runsOf } from '../../../tests/tier'
 
 const ample = 1e6
 const price = fc.double({ min: 0, max: 4, noNaN: true })
@@ -27,7 +28,7 @@ describe('the program over the upload', () => {
           if (settled) expect(best).toBeGreaterThanOrEqual(settled.value)
         },
       ),
-      { numRuns: 500 },
+      { numRuns: runsOf(500) },
     )
   })
 
@@ -50,7 +51,7 @@ describe('the program over the upload', () => {
         expect(program.upper).toBe(best ?? -Infinity)
         expect(settledProgram(subproblems, given, program)?.value ?? null).toBe(best)
       }),
-      { numRuns: 500 },
+      { numRuns: runsOf(500) },
     )
   })
 

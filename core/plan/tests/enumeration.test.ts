@@ -4,6 +4,7 @@ import { showProblem } from '../problem/showProblem'
 import { solve } from '../search/solve'
 import { randomShow } from './testShows'
 import { wildPicture } from './wildPictures'
+import { casesOf } from '../../../tests/tier'
 
 /** One thing that a demand can get. */
 interface Option {
@@ -127,9 +128,12 @@ describe('a plan, against trying every combination', () => {
     expect(problems.length).toBeGreaterThan(50)
   })
 
-  it.each(problems)('is the best of all, seed $seed', ({ problem }) => {
-    const { solution, status } = solve(problem)
-    expect(status.name).toBe(solution ? 'optimal' : 'infeasible')
-    expect(solution?.worth ?? null).toEqual(bestByEnumeration(problem))
-  })
+  it.each(casesOf(problems, (_, index) => index % 4 === 0))(
+    'is the best of all, seed $seed',
+    ({ problem }) => {
+      const { solution, status } = solve(problem)
+      expect(status.name).toBe(solution ? 'optimal' : 'infeasible')
+      expect(solution?.worth ?? null).toEqual(bestByEnumeration(problem))
+    },
+  )
 })

@@ -1,26 +1,33 @@
 import fc from 'fast-check'
+import { runsOf } from '../../../tests/tier'
+import { type FitResult, fittingShow } from '../fitShow'
+import type { Problem } from '../problem/problem'
+import type { PlannedShow } from '../problem/renditionRequests'
+import type { Progress } from '../search/look'
+import { solving } from '../search/solve'
 
-/** How much of all that they try the heavy tests try: between whole runs (`npm run test:changed`) a part. */
-const share = Number(process.env.SHARE_OF_RUNS ?? 1)
-export const isWholeRun = share === 1
-
-export const runsOf = (whole: number): number => Math.ceil(whole * share)
-
-/** As much of a list. */
-export const partOf = <T>(whole: readonly T[]): T[] =>
-  whole.filter((_, index) => index % Math.round(1 / share) === 0)
-
-/** The same every time, since a few of what chance makes take the search minutes; PROPERTY_SEED tries others. */
-export const propertySeed = Number(process.env.PROPERTY_SEED ?? 1)
-
-/** Holds a property against so many things that chance makes. */
+/** Holds a property against so many things that chance makes, in a whole run. */
 export function check<T>(
   arbitrary: fc.Arbitrary<T>,
   wholeRuns: number,
   holds: (value: T) => void,
 ): void {
-  fc.assert(fc.property(arbitrary, holds), {
-    numRuns: runsOf(wholeRuns),
-    seed: propertySeed,
-  })
+  fc.assert(fc.property(arbitrary, holds), { numRuns: runsOf(wholeRuns) })
 }
+
+/** A few of what chance makes take a search minutes; a property says nothing of those. */
+const maxSteps = 4000
+
+function endOrSkip<Last>(run: Generator<Last, Last>): Last {
+  for (let steps = 0; steps < maxSteps; steps += 1) {
+    const { value, done } = run.next()
+    if (done) return value
+  }
+  return fc.pre(false) as never
+}
+
+/** Plans a show to the end; one that takes longer is no case of the property. */
+export const fitOrSkip = (show: PlannedShow): FitResult => endOrSkip(fittingShow(show))
+
+/** The same for a problem. */
+export const solveOrSkip = (problem: Problem): Progress => endOrSkip(solving(problem))

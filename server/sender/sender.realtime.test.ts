@@ -13,7 +13,8 @@ import {
   standInFor,
   standInOf,
 } from '../standIns/platforms'
-import { inRealTime } from '../inRealTime'
+import { casesOf } from '../../tests/tier'
+import { within } from '../inRealTime'
 import { ownPrograms } from '../programs/programsForTests'
 import { Sender } from './sender'
 
@@ -115,7 +116,6 @@ const allArguments = (): string =>
     })
     .join('\n')
 
-const within = { timeout: 15_000, interval: 100 }
 const toldOf = <Kind extends Happening['kind']>(told: readonly Happening[], kind: Kind) =>
   told.filter((each) => each.kind === kind) as Extract<Happening, { kind: Kind }>[]
 
@@ -209,7 +209,7 @@ describe('the sender', () => {
     expect(seconds).toBeGreaterThan(sent[0]!.sentFrames / 24 - 1)
     const [kept] = told.filter((each) => each.kind === 'recorded')
     expect(kept?.seconds).toBeCloseTo(seconds, 1)
-  }, 60_000)
+  })
 
   it('keeps what a send came to that was given up, counts it anew when it begins again, and learns nothing of the line from stand-ins', async () => {
     const show = smallShow()
@@ -256,11 +256,10 @@ describe('the sender', () => {
     await vi.waitFor(async () => expect((await sendOf('one')).stage).toBe('given up'), within)
     expect((await sendOf('one')).words).toMatch(/another session/)
     expect(JSON.stringify(told)).not.toContain(secret)
-  }, 60_000)
+  })
 
   it.each(['srt', 'whip'] as const)(
     'sends over %s too, with Opus, its key in no list of processes, and comes back after a hang-up',
-    { ...inRealTime, timeout: 60_000 },
     async (protocol) => {
       const show = smallShow()
       const [one] = show.destinations
@@ -306,10 +305,11 @@ describe('the sender', () => {
     },
   )
 
-  it.each([
+  const refusals = [
     ['srt', /stream ID or passphrase is not taken/],
     ['whip', /does not take the key/],
-  ] as const)(
+  ] as const
+  it.each(casesOf(refusals, ([protocol]) => protocol === 'whip'))(
     'is refused over %s with a key of another session, in words without it',
     async (protocol, refusal) => {
       const show = smallShow()
@@ -325,7 +325,6 @@ describe('the sender', () => {
       expect((await sendOf('one')).words).toMatch(refusal)
       expect(JSON.stringify(told)).not.toContain(secret)
     },
-    60_000,
   )
 
   it('begins an encoder anew that ended, says so, and goes on sending', async () => {
@@ -356,7 +355,7 @@ describe('the sender', () => {
       within,
     )
     expect((await sender.state()).canvases[0]?.restarts).toBe(1)
-  }, 60_000)
+  })
 
   it('encodes nothing for what it cannot send, and says why', async () => {
     const show = smallShow()
@@ -372,7 +371,7 @@ describe('the sender', () => {
     expect([sender.startSend('one'), sender.startSend('two')]).toEqual([false, false])
     // The recording alone.
     expect((await sender.state()).canvases[0]?.encodes).toHaveLength(1)
-  }, 60_000)
+  })
 
   it('plays a media file again and again, with silence where it has no sound, and refuses one of another shape', async () => {
     const make = (name: string, size: string): void =>
@@ -434,5 +433,5 @@ describe('the sender', () => {
       async () => expect((await sender.state()).canvases[0]?.isRunning).toBe(false),
       within,
     )
-  }, 60_000)
+  })
 })

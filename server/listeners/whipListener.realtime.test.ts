@@ -5,7 +5,8 @@ import { type SentFrame, wireBytesOfFrames } from '@green-mantle/core/network'
 import Flv from 'node-media-server/src/protocol/flv.js'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { MediaStreamTrack, RTCPeerConnection } from 'werift'
-import { inRealTime } from '../inRealTime'
+import { isDeep } from '../../tests/tier'
+import { within } from '../inRealTime'
 import { ownPrograms } from '../programs/programsForTests'
 import type { Publisher } from '../sender/publisher'
 import { publishOverWhip } from '../sender/whipPublisher'
@@ -13,7 +14,6 @@ import { openWhipEndpoint } from './whipEndpoint'
 import { listenWhip, type WhipListener, type WhipListenerOptions } from './whipListener'
 
 const host = '127.0.0.1'
-const within = { timeout: 20_000, interval: 100 }
 const clock = (): number => performance.now() / 1000
 const framesPerSecond = 15
 
@@ -21,6 +21,9 @@ const ends: (() => unknown)[] = []
 afterEach(async () => {
   for (const end of ends.splice(0).reverse()) await end()
 })
+
+/** Each at a port of its own: a request to the one before it may still hold a connection that is closed. */
+let firstPort = 24_300
 
 async function listen(
   options: Partial<WhipListenerOptions> = {},
@@ -31,7 +34,7 @@ async function listen(
   })
   ends.push(() => listener.stop())
   const endpoint = await openWhipEndpoint({
-    firstPort: 24_300,
+    firstPort: (firstPort += 1),
     listenerOf: (key) => (key === 'right' ? listener : 'unknown'),
     listeners: () => [listener],
   })
@@ -98,68 +101,63 @@ const post = (address: string, body: string, headers: Record<string, string> = {
   })
 
 describe('a listener over WHIP', () => {
-  it(
-    'hears what is sent as it was made, tells at once that it hangs up, and takes the next',
-    { ...inRealTime, timeout: 90_000 },
-    async () => {
-      const told: string[] = []
-      const { listener, address } = await listen({
-        began: () => told.push('began'),
-        ended: () => told.push('ended'),
-      })
-      const first = await publish(address)
-      encodeFor(first)
-      await vi.waitFor(() => expect(listener.arrival().videoFrames).toBeGreaterThan(75), within)
-      await vi.waitFor(() => expect(listener.arrival().picture?.profile).not.toBeNull(), within)
-      const report = reportOf(listener.arrival(), clock())!
-      expect(report.picture).toMatchObject({
-        ...{ codec: 'h264', profile: 'Constrained Baseline', width: 320, height: 180 },
-        ...{ bFrames: 0, missingFrames: 0, hasVariableRate: false },
-        longestKeyframeSpacingSeconds: expect.closeTo(1, 2),
-      })
-      expect(report.picture!.framesPerSecond).toBeCloseTo(framesPerSecond, 1)
-      expect(report.sound).toMatchObject({ codec: 'opus', sampleRateHz: 48_000, channels: 2 })
-      // Laid together by what the sender says of its clock; a frame is known to be whole when the next begins.
-      // On a busy machine the sound's encoder may have to catch up first.
-      await vi.waitFor(() => {
-        const { soundLateSeconds } = reportOf(listener.arrival(), clock())!
-        expect(Math.abs(soundLateSeconds!)).toBeLessThan(0.25)
-      }, within)
+  it('hears what is sent as it was made, tells at once that it hangs up, and takes the next', async () => {
+    const told: string[] = []
+    const { listener, address } = await listen({
+      began: () => told.push('began'),
+      ended: () => told.push('ended'),
+    })
+    const first = await publish(address)
+    encodeFor(first)
+    await vi.waitFor(() => expect(listener.arrival().videoFrames).toBeGreaterThan(75), within)
+    await vi.waitFor(() => expect(listener.arrival().picture?.profile).not.toBeNull(), within)
+    const report = reportOf(listener.arrival(), clock())!
+    expect(report.picture).toMatchObject({
+      ...{ codec: 'h264', profile: 'Constrained Baseline', width: 320, height: 180 },
+      ...{ bFrames: 0, missingFrames: 0, hasVariableRate: false },
+      longestKeyframeSpacingSeconds: expect.closeTo(1, 2),
+    })
+    expect(report.picture!.framesPerSecond).toBeCloseTo(framesPerSecond, 1)
+    expect(report.sound).toMatchObject({ codec: 'opus', sampleRateHz: 48_000, channels: 2 })
+    // Laid together by what the sender says of its clock; a frame is known to be whole when the next begins.
+    // On a busy machine the sound's encoder may have to catch up first.
+    await vi.waitFor(() => {
+      const { soundLateSeconds } = reportOf(listener.arrival(), clock())!
+      expect(Math.abs(soundLateSeconds!)).toBeLessThan(0.25)
+    }, within)
 
-      // A second one is refused, and the first goes on.
-      expect(await refusalOf(address, 'right')).toMatch(/another program sends there/)
-      expect(listener.isArriving()).toBe(true)
-      const hungUpAt = clock()
-      listener.hangUp()
-      expect(await first.ended).toBe('the connection broke off')
-      // Untold it would find out after half a minute (RFC 7675).
-      expect(clock() - hungUpAt).toBeLessThan(20)
-      await vi.waitFor(() => expect(told).toEqual(['began', 'ended']), within)
-      listener.forget()
-      encodeFor(await publish(address, { channels: 1 }))
-      await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(20), within)
-      expect(listener.arrival().sound?.channels).toBe(1)
-    },
-  )
+    // A second one is refused, and the first goes on.
+    expect(await refusalOf(address, 'right')).toMatch(/another program sends there/)
+    expect(listener.isArriving()).toBe(true)
+    const hungUpAt = clock()
+    listener.hangUp()
+    expect(await first.ended).toBe('the connection broke off')
+    // Untold it would find out after half a minute (RFC 7675).
+    expect(clock() - hungUpAt).toBeLessThan(20)
+    await vi.waitFor(() => expect(told).toEqual(['began', 'ended']), within)
+    listener.forget()
+    encodeFor(await publish(address, { channels: 1 }))
+    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(20), within)
+    expect(listener.arrival().sound?.channels).toBe(1)
+  })
 
   it('is let go of by whoever sends, and leaves no process', async () => {
     const { listener, publisher } = await arriving()
     publisher.close()
     await vi.waitFor(() => expect(ownPrograms().join()).not.toContain('session.sdp'), within)
     await vi.waitFor(() => expect(listener.isArriving()).toBe(false), within)
-  }, 60_000)
+  })
 
-  it('lets go of one that went without a word, and leaves no process', async () => {
+  it.skipIf(!isDeep)('lets go of one that went without a word, and leaves no process', async () => {
     const { publisher } = await arriving()
     // Its connection stands, as that of a program which was stopped does, and nothing comes any more.
     ends.pop()?.()
     await vi.waitFor(() => expect(ownPrograms().join()).not.toContain('session.sdp'), within)
     expect(await publisher.ended).toBe('the connection broke off')
-  }, 60_000)
+  })
 
-  it(
+  it.skipIf(!isDeep)(
     'counts what crosses as the sum has it, and goes on where a twentieth is lost',
-    { ...inRealTime, timeout: 90_000 },
     async () => {
       let crossedBytes = 0
       let count = 0
@@ -200,7 +198,7 @@ describe('a listener over WHIP', () => {
     },
   )
 
-  it('keeps a stretch of the picture that can be decoded', async () => {
+  it.skipIf(!isDeep)('keeps a stretch of the picture that can be decoded', async () => {
     const { listener, address } = await listen({ keeps: () => framesPerSecond })
     encodeFor(await publish(address))
     await vi.waitFor(() => expect(listener.arrival().videoFrames).toBeGreaterThan(100), within)
@@ -213,7 +211,7 @@ describe('a listener over WHIP', () => {
       { input: await listener.stretch(), encoding: 'utf8' },
     )
     expect(said).toMatch(/^320,(?:29|30)\b/)
-  }, 60_000)
+  })
 })
 
 describe('an offer that cannot be taken', () => {
@@ -237,7 +235,7 @@ describe('an offer that cannot be taken', () => {
     ])
     expect(await answers[3]!.text()).toMatch(/offers no H.264/)
     expect(listener.isArriving()).toBe(false)
-  }, 60_000)
+  })
 
   it('does no harm, however it is mutated, and the next right one is taken', async () => {
     const { listener, address } = await listen()
@@ -266,14 +264,14 @@ describe('an offer that cannot be taken', () => {
     }
     await vi.waitFor(async () => encodeFor(await publish(address)), within)
     await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
-  }, 90_000)
+  })
 
-  it('makes room for another after a while where nobody comes of it', async () => {
+  it.skipIf(!isDeep)('makes room for another after a while where nobody comes of it', async () => {
     const { address } = await listen()
     expect((await post(address, await anOffer())).status).toBe(201)
     expect(await refusalOf(address, 'right')).toMatch(/another program sends there/)
     await vi.waitFor(async () => encodeFor(await publish(address)), within)
-  }, 60_000)
+  })
 
   it('lets nobody in who was not answered', async () => {
     const { listener, address } = await listen()
@@ -297,5 +295,5 @@ describe('an offer that cannot be taken', () => {
     stranger.close()
     encodeFor(publisher)
     await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
-  }, 60_000)
+  })
 })

@@ -6,8 +6,8 @@ import type { Arrival } from '@green-mantle/core/arrival'
 import { flvArrival } from '../listeners/flvArrival'
 import { takeRtmp } from '../listeners/rtmpConnection'
 import { ownHostRelay, type OwnHostRelay } from './ownHostRelay'
+import { within } from '../inRealTime'
 
-const within = { timeout: 20_000, interval: 100 }
 const servers: Server[] = []
 const relays: OwnHostRelay[] = []
 afterEach(async () => {
@@ -86,14 +86,14 @@ describe('a host of one’s own', () => {
         before = frames()
         expect(stalled).toBe(true)
       },
-      { timeout: 20_000, interval: 700 },
+      { ...within, interval: 700 },
     )
     for (const socket of host.sockets) socket.resume()
     await vi.waitFor(() => expect(frames()).toBeGreaterThan(before + 30), within)
     // One that hangs up is told to who sends.
     for (const socket of host.sockets) socket.destroy()
     await ended
-  }, 90_000)
+  })
 
   it('refuses a name in its own words, and nothing of it is heard', async () => {
     const [host, listener] = [await ingest(['secret']), await ingest()]

@@ -7,13 +7,13 @@ import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
 import fc from 'fast-check'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { inRealTime } from '../inRealTime'
+import { isDeep } from '../../tests/tier'
+import { within } from '../inRealTime'
 import type { DatagramListener } from './datagramListener'
 import { srtHandshakeOf, srtRefusalOf } from './srtHandshake'
 import { listenSrt, type SrtListenerOptions } from './srtListener'
 
 const host = '127.0.0.1'
-const within = { timeout: 20_000, interval: 100 }
 const clock = (): number => performance.now() / 1000
 
 const listeners: DatagramListener[] = []
@@ -58,37 +58,33 @@ function induction(): Buffer {
 }
 
 describe('a listener over SRT', () => {
-  it(
-    'takes the stream ID that it waits for, counts what crosses, and takes the next after a hang-up',
-    { ...inRealTime, timeout: 90_000 },
-    async () => {
-      const told: string[] = []
-      const listener = await listen({
-        began: (_, streamId) => told.push(`began ${streamId}`),
-        ended: () => told.push('ended'),
-      })
-      const first = call(listener, 'right')
-      await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(30), within)
-      expect(listener.isArriving()).toBe(true)
-      const { wireBytes, datagrams, lostDatagrams } = listener.crossed()
-      const frameBytes = listener.arrival().frames.reduce((sum, { bytes }) => sum + bytes, 0)
-      expect(wireBytes).toBeGreaterThan(frameBytes)
-      expect(datagrams).toBeGreaterThan(30)
-      expect(lostDatagrams).toBe(0)
-      // A second one is told that it is refused, and the first goes on.
-      const second = call(listener, 'right')
-      await second.ended
-      expect(second.said()).toMatch(/rejection reason/)
-      expect(listener.isArriving()).toBe(true)
-      listener.hangUp()
-      await first.ended
-      await vi.waitFor(() => expect(told).toEqual(['began right', 'ended']), within)
-      listener.forget()
-      call(listener, 'right')
-      await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
-      expect(told.at(-1)).toBe('began right')
-    },
-  )
+  it('takes the stream ID that it waits for, counts what crosses, and takes the next after a hang-up', async () => {
+    const told: string[] = []
+    const listener = await listen({
+      began: (_, streamId) => told.push(`began ${streamId}`),
+      ended: () => told.push('ended'),
+    })
+    const first = call(listener, 'right')
+    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(30), within)
+    expect(listener.isArriving()).toBe(true)
+    const { wireBytes, datagrams, lostDatagrams } = listener.crossed()
+    const frameBytes = listener.arrival().frames.reduce((sum, { bytes }) => sum + bytes, 0)
+    expect(wireBytes).toBeGreaterThan(frameBytes)
+    expect(datagrams).toBeGreaterThan(30)
+    expect(lostDatagrams).toBe(0)
+    // A second one is told that it is refused, and the first goes on.
+    const second = call(listener, 'right')
+    await second.ended
+    expect(second.said()).toMatch(/rejection reason/)
+    expect(listener.isArriving()).toBe(true)
+    listener.hangUp()
+    await first.ended
+    await vi.waitFor(() => expect(told).toEqual(['began right', 'ended']), within)
+    listener.forget()
+    call(listener, 'right')
+    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
+    expect(told.at(-1)).toBe('began right')
+  })
 
   it('refuses a wrong stream ID and none at all, at once', async () => {
     const refused: string[] = []
@@ -105,7 +101,7 @@ describe('a listener over SRT', () => {
     }
     expect(new Set(refused)).toEqual(new Set(['wrong', '']))
     expect(listener.arrival().frames).toHaveLength(0)
-  }, 60_000)
+  })
 
   it('hears several that begin at the same moment, each by itself', async () => {
     const several = await Promise.all([listen(), listen(), listen()])
@@ -118,9 +114,9 @@ describe('a listener over SRT', () => {
     knocking.close()
     for (const listener of several)
       await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(15), within)
-  }, 60_000)
+  })
 
-  it('loses what does not get through, and the send goes on', async () => {
+  it.skipIf(!isDeep)('loses what does not get through, and the send goes on', async () => {
     let count = 0
     const listener = await listen({ pass: () => Promise.resolve((count += 1) % 20 !== 0) })
     call(listener, 'right')
@@ -128,7 +124,7 @@ describe('a listener over SRT', () => {
     const { lostDatagrams, datagrams } = listener.crossed()
     expect(lostDatagrams / datagrams).toBeGreaterThan(0.02)
     expect(lostDatagrams / datagrams).toBeLessThan(0.1)
-  }, 60_000)
+  })
 
   it('keeps a stretch of the picture from a keyframe on, while it comes and after a hang-up', async () => {
     const listener = await listen({ keeps: () => 15 })
@@ -152,7 +148,7 @@ describe('a listener over SRT', () => {
     expect((await listener.stretch()).equals(whole)).toBe(true)
     listener.forget()
     expect(await listener.stretch()).toHaveLength(0)
-  }, 60_000)
+  })
 
   it('takes no harm of what is no handshake, and still listens', async () => {
     const listener = await listen()
@@ -170,7 +166,7 @@ describe('a listener over SRT', () => {
     stranger.close()
     call(listener, 'right')
     await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
-  }, 60_000)
+  })
 })
 
 describe('a handshake', () => {
