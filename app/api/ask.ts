@@ -1,14 +1,20 @@
 import { ApiProblem } from './problem'
 
+/** What only a page of the application's own says; a request that changes something is refused without it. */
+const fromThePage = { 'x-green-mantle': 'page' } as const
+
+/** Headers as a plain list of names, so that ours can stand beside them. */
+export type Asking = RequestInit & { headers?: Record<string, string> }
+
 /** Asks our server; whatever it refuses is thrown as it describes it. */
 export async function ask(
   path: string,
-  init: RequestInit = {},
+  init: Asking = {},
   unanswered = 'Try again in a moment.',
 ): Promise<Response> {
   let response: Response
   try {
-    response = await fetch(`/api${path}`, init)
+    response = await fetch(`/api${path}`, { ...init, headers: { ...fromThePage, ...init.headers } })
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
     throw new ApiProblem(0, 'The server does not answer', unanswered)
@@ -28,7 +34,7 @@ export const withJson = (
   method: string,
   body: unknown,
   headers: Record<string, string> = {},
-): RequestInit => ({
+): Asking => ({
   method,
   headers: { 'content-type': 'application/json', ...headers },
   body: JSON.stringify(body),

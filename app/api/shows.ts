@@ -1,8 +1,8 @@
 import type { Show, ShowList, ShowSummary } from '@green-mantle/core/show'
-import { ask, withJson } from './ask'
+import { ask, type Asking, withJson } from './ask'
 import type { ApiProblem } from './problem'
 
-const askShows = (path: string, init: RequestInit = {}): Promise<Response> =>
+const askShows = (path: string, init: Asking = {}): Promise<Response> =>
   ask(`/shows${path}`, init, 'Nothing is lost; it is tried again.')
 
 const revisionFrom = (response: Response): number =>

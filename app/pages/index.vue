@@ -4,6 +4,7 @@ import { defineAsyncComponent, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { offerCommands } from '~/commands/commands'
 import { listenForKeys } from '~/commands/keys'
+import PlainHttpNote from '~/components/frame/PlainHttpNote.vue'
 import ShowCard from '~/components/home/ShowCard.vue'
 import { useNight } from '~/composables/useNight'
 import { useShowsStore } from '~/stores/shows'
@@ -63,6 +64,7 @@ listenForKeys()
 
 <template>
   <div class="min-h-dvh">
+    <PlainHttpNote />
     <header class="border-rule bg-sheet border-b">
       <div class="mx-auto flex h-16 max-w-6xl items-center gap-3 px-6">
         <img src="/mark.svg" alt="" class="size-9" />

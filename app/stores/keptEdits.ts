@@ -1,5 +1,7 @@
 import type { Show } from '@green-mantle/core/show'
+import { nanoid } from 'nanoid'
 import { readingWorker } from '~/workers/workers'
+import { announceTab, livingTabs } from './livingTabs'
 
 /** An edit that the server has not acknowledged yet, with what it was edited from. */
 export interface KeptEdit {
@@ -10,12 +12,12 @@ export interface KeptEdit {
 }
 
 const prefix = 'green-mantle.kept-edit.'
-/** Names this tab for as long as it is loaded; the lock below tells other tabs that it lives. */
-const tab = crypto.randomUUID()
+/** Names this tab for as long as it is loaded. Made without what a page over plain HTTP has not. */
+const tab = nanoid()
 const keyOf = (showId: string, owner: string): string => `${prefix}${showId}.${owner}`
 
-// Held until the tab goes away, so that another can tell an abandoned edit from a living tab's.
-void navigator.locks?.request(`${prefix}${tab}`, () => new Promise(() => {}))
+// So that another can tell an abandoned edit from a living tab's.
+announceTab(tab)
 
 /** Keeps an edit in the browser until it is saved. Returns whether there was room for it. */
 export function keepEdit(showId: string, edit: KeptEdit): boolean {
@@ -47,14 +49,13 @@ async function readEdit(key: string): Promise<KeptEdit | null> {
  * there are several. One that can't be read stays where it is.
  */
 export async function takeAbandonedEdit(showId: string): Promise<KeptEdit | null> {
-  const held = (await navigator.locks?.query())?.held ?? []
-  const living = new Set(held.map(({ name }) => name))
-  const keys = Object.keys(localStorage)
-    .filter((key) => key.startsWith(`${prefix}${showId}.`))
-    .filter((key) => {
-      const owner = key.slice(`${prefix}${showId}.`.length)
-      return owner === tab || !living.has(prefix + owner)
-    })
+  const all = Object.keys(localStorage).filter((key) => key.startsWith(`${prefix}${showId}.`))
+  if (all.length === 0) return null
+  const living = await livingTabs()
+  const keys = all.filter((key) => {
+    const owner = key.slice(`${prefix}${showId}.`.length)
+    return owner === tab || !living.has(owner)
+  })
   const abandoned = await Promise.all(keys.map(async (key) => ({ key, edit: await readEdit(key) })))
   abandoned.sort((a, b) => (b.edit?.keptAt ?? '').localeCompare(a.edit?.keptAt ?? ''))
   const newest = abandoned[0]

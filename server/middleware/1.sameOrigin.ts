@@ -16,7 +16,7 @@ function partsOf(host: string): { name: string; port: string } {
   return { name, port }
 }
 
-function isOurs(event: H3Event, host: string): boolean {
+function isOurHostName(event: H3Event, host: string): boolean {
   const { allowedHosts, ownOrigin } = readSettings()
   const { name, port } = partsOf(host)
   // Also where it was allowed by name: bound beyond loopback, the start allows one of these itself.
@@ -26,26 +26,37 @@ function isOurs(event: H3Event, host: string): boolean {
 }
 
 /**
+ * A header that no form, no redirect and no address that somebody names brings along; from a page of
+ * another origin it would need a permission that is never given.
+ */
+const meantHeader = 'x-green-mantle'
+const changes = (event: H3Event): boolean => !['GET', 'HEAD', 'OPTIONS'].includes(event.method)
+
+/**
  * Refuses requests that were addressed to another name (DNS rebinding) or sent by a page of another
  * origin: the application is bound to loopback, but any page in the user's browser can reach that.
  */
 export default defineEventHandler((event) => {
   const host = (getRequestHeader(event, 'host') ?? '').toLowerCase()
   const origin = getRequestHeader(event, 'origin')
-  const isOurHost = isOurs(event, host)
+  const isOurHost = isOurHostName(event, host)
   const isOurOrigin =
     origin === undefined || origin === `http://${host}` || origin === `https://${host}`
   const isForeignSite = getRequestHeader(event, 'sec-fetch-site') === 'cross-site'
   const isApi = event.path.startsWith('/api/')
-  if (isOurHost && isOurOrigin && !(isApi && isForeignSite)) return
+  const isOurs = isOurHost && isOurOrigin && !(isApi && isForeignSite)
+  const isMeant = !isApi || !changes(event) || getRequestHeader(event, meantHeader) !== undefined
+  if (isOurs && isMeant) return undefined
   setResponseStatus(event, 403)
   setResponseHeader(event, 'content-type', 'application/problem+json')
   return JSON.stringify({
     type: 'about:blank',
     status: 403,
     title: 'This request does not come from the application itself',
-    detail: isOurHost
-      ? 'Its origin is another page.'
-      : 'Its host name is not one of ours; GREEN_MANTLE_ALLOWED_HOSTS names further ones.',
+    detail: isOurs
+      ? `What changes something has to say so by the header ${meantHeader}, whatever its value. Nothing was changed.`
+      : isOurHost
+        ? 'Its origin is another page.'
+        : 'Its host name is not one of ours; GREEN_MANTLE_ALLOWED_HOSTS names further ones.',
   })
 })

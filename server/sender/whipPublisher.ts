@@ -86,9 +86,15 @@ async function offerTo(address: URL, key: string, signal: AbortSignal): Promise<
       headers: { 'content-type': 'application/sdp', ...bearer(key) },
       body: peer.localDescription?.sdp ?? '',
       signal: AbortSignal.any([signal, AbortSignal.timeout(answerMilliseconds)]),
+      // Wherever it led, the key would go along.
+      redirect: 'manual',
     }).catch(() => {
       throw new Error(signal.aborted ? 'it was stopped' : `nothing answers at ${address.host}`)
     })
+    if (isRedirect(response.status)) {
+      await response.body?.cancel()
+      throw new Error(`${address.host} leads to another address, which is not followed`)
+    }
     if (response.status !== 201) {
       await response.body?.cancel()
       throw new Error(inWords(response.status, address.host))
@@ -100,6 +106,18 @@ async function offerTo(address: URL, key: string, signal: AbortSignal): Promise<
   }
 }
 
+const isRedirect = (status: number): boolean => status >= 300 && status < 400
+
+/**
+ * Where a session is ended, as its ingest says; null where it says nothing, or names another origin than
+ * its own: the key goes nowhere else, and nobody else is told to delete anything.
+ */
+function sessionAt(location: string | null, ingest: URL): string | null {
+  if (location === null || !URL.canParse(location, ingest)) return null
+  const named = new URL(location, ingest)
+  return named.origin === ingest.origin ? named.href : null
+}
+
 /** Takes what answers an offer; where the session is ended, null where that is not said. */
 async function takeAnswer(
   peer: RTCPeerConnection,
@@ -107,8 +125,7 @@ async function takeAnswer(
   address: URL,
 ): Promise<string | null> {
   try {
-    const location = response.headers.get('location')
-    const resource = location === null ? null : new URL(location, response.url || address).href
+    const resource = sessionAt(response.headers.get('location'), address)
     await peer.setRemoteDescription({
       type: 'answer',
       sdp: withoutLocalNames(await textOf(response)),
@@ -169,6 +186,7 @@ const deleteSession = (resource: string, key: string): Promise<void> =>
   fetch(resource, {
     method: 'DELETE',
     headers: bearer(key),
+    redirect: 'manual',
     signal: AbortSignal.timeout(deleteMilliseconds),
   }).then(
     (response) => response.body?.cancel(),

@@ -6,6 +6,7 @@ import { defineAsyncComponent, onUnmounted, ref, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { wordsFor } from '~/api/problem'
 import { listenForKeys } from '~/commands/keys'
+import PlainHttpNote from '~/components/frame/PlainHttpNote.vue'
 import SaveBanner from '~/components/frame/SaveBanner.vue'
 import TopBar from '~/components/frame/TopBar.vue'
 import UploadStrata from '~/components/frame/UploadStrata.vue'
@@ -69,6 +70,7 @@ listenForKeys()
   </main>
   <div v-else-if="store.isOpen" class="flex h-dvh flex-col overflow-hidden">
     <TopBar @shortcuts="open = 'shortcuts'" @find="open = 'finder'" @details="open = 'details'" />
+    <PlainHttpNote />
     <SaveBanner @choose="open = 'elsewhere'" />
     <main class="min-h-0 grow"><NuxtPage /></main>
     <UploadStrata />
