@@ -1,5 +1,7 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { createSocket } from 'node:dgram'
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import { once } from 'node:events'
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
@@ -101,6 +103,35 @@ describe('a listener over SRT', () => {
     }
     expect(new Set(refused)).toEqual(new Set(['wrong', '']))
     expect(listener.arrival().frames).toHaveLength(0)
+  })
+
+  it('asks for no address that a caller names', async () => {
+    let asked = 0
+    const elsewhere = createServer((_, response) => {
+      asked += 1
+      response.writeHead(404).end()
+    }).listen(0, host)
+    await once(elsewhere, 'listening')
+    const { port } = elsewhere.address() as AddressInfo
+    const listener = await listen()
+    const caller = spawn('ffmpeg', [
+      ...['-loglevel', 'error', '-nostdin', '-f', 'data', '-i', 'pipe:0', '-map', '0', '-c'],
+      ...['copy', '-flush_packets', '1', '-f', 'data'],
+      `srt://${host}:${listener.port}?mode=caller&streamid=right&pkt_size=1316`,
+    ])
+    callers.push(caller)
+    const ended = once(caller, 'exit')
+    const line = `#EXTINF:1,\nhttp://${host}:${port}/one.ts\n`
+    caller.stdin.write(`#EXTM3U\n#EXT-X-TARGETDURATION:1\n${line}#EXT-X-ENDLIST\n`)
+    // A list is read up to what comes after it.
+    await new Promise((resolve) => setTimeout(resolve, 3000))
+    caller.stdin.end(Buffer.alloc(3000))
+    await ended
+    // The next one is heard, so that what came before it was read to its end.
+    call(listener, 'right')
+    await vi.waitFor(() => expect(listener.arrival().frames.length).toBeGreaterThan(5), within)
+    expect(asked).toBe(0)
+    elsewhere.close()
   })
 
   it('hears several that begin at the same moment, each by itself', async () => {

@@ -53,7 +53,12 @@ export async function listenSrt(options: SrtListenerOptions): Promise<DatagramLi
     const port = await innerPorts.reserve()
     try {
       await reader.read(
-        () => Promise.resolve(['-i', `srt://${host}:${port}?mode=listener`]),
+        () =>
+          Promise.resolve([
+            // A caller's stream is a transport stream, whatever its first bytes suggest.
+            ...['-f', 'mpegts', '-protocol_whitelist', 'srt,udp', '-format_whitelist', 'mpegts'],
+            ...['-i', `srt://${host}:${port}?mode=listener`],
+          ]),
         () => {
           before = nothingCrossed
           front.leadTo(port)

@@ -13,6 +13,7 @@ import { ask } from '../measuring/encoderProgram'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
 import { watchingFilters } from './watching'
+import { ownInput } from '../programs/fileInput'
 
 const longestSeconds = 24 * 3600
 /** Frames of which the head of the stream is kept, to be asked for its profile and level. */
@@ -107,7 +108,7 @@ async function keptIn(path: string): Promise<Buffer> {
 async function askHead(path: string): Promise<{ profile: string | null; level: string | null }> {
   const { output } = await ask('ffprobe', [
     ...['-v', 'quiet', '-select_streams', 'v:0', '-of', 'json'],
-    ...['-show_entries', 'stream=codec_name,profile,level', path],
+    ...['-show_entries', 'stream=codec_name,profile,level', ...ownInput(path)],
   ])
   try {
     const [stream] = (JSON.parse(output) as { streams: Record<string, string | number>[] }).streams

@@ -159,7 +159,14 @@ export async function listenWhip(options: WhipListenerOptions): Promise<WhipList
         const path = join(folder, 'session.sdp')
         await writeFile(path, sessionDescription(port, taken))
         return [
-          ...['-protocol_whitelist', 'file,udp,rtp', '-localaddr', '127.0.0.1'],
+          ...[
+            '-protocol_whitelist',
+            'file,udp,rtp',
+            '-format_whitelist',
+            'sdp,rtp',
+            '-localaddr',
+            '127.0.0.1',
+          ],
           ...['-buffer_size', '4000000', '-f', 'sdp', '-i', path],
         ]
       },

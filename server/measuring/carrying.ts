@@ -46,7 +46,7 @@ async function readBack(
   if (!made.worked) return null
   const read = await ask('ffprobe', [
     ...['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'stream=codec_name'],
-    ...['-of', 'default=noprint_wrappers=1:nokey=1', path],
+    ...['-of', 'default=noprint_wrappers=1:nokey=1', '-f', muxer, path],
   ])
   return read.output.trim().split('\n')[0] || null
 }

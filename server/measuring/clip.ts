@@ -4,6 +4,7 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { maxPictureSeconds, referenceRate, referenceSize } from '@green-mantle/core/measured'
 import type { Rendition } from '@green-mantle/core/show'
+import { type Container, containerOfFilm, containerOfOwn, readAs } from '../programs/fileInput'
 import { ask, lastWords } from './encoderProgram'
 
 /** A person's clip, piece by piece. */
@@ -15,6 +16,7 @@ export interface NamedClip {
 /** A moving picture in a file. */
 export interface Clip {
   path: string
+  container: Container
   width: number
   height: number
   framesPerSecond: number
@@ -39,12 +41,11 @@ const maxPixels = 7680 * 4320
 /** Where a file says nothing of its frame rate. */
 const rateNotSaid = 30
 export const quiet = ['-hide_banner', '-nostdin', '-loglevel', 'error', '-y'] as const
-/** A clip of somebody's is read as a file and opens nothing else. */
-export const asFile = ['-protocol_whitelist', 'file'] as const
 
 /** It was ended early on purpose. */
 export class Stopped extends Error {}
 
+const noPicture = 'This clip has no moving picture that can be decoded.'
 const noRoom = 'There is no room left on the disk.'
 const isFull = (words: string): boolean => /ENOSPC|no space left/i.test(words)
 
@@ -91,10 +92,21 @@ export async function lookAtClip(
   path: string,
   { signal }: Pick<Work, 'signal'>,
 ): Promise<Clip & { isTurned: boolean }> {
+  const container = containerOfOwn(path) ?? (await containerOfFilm(path))
+  if (!container) throw new Error(noPicture)
   const { output } = await ask(
     'ffprobe',
     [
-      ...['-v', 'error', ...asFile, '-select_streams', 'v:0', '-of', 'json', '-show_entries'],
+      ...[
+        '-v',
+        'error',
+        ...readAs(container),
+        '-select_streams',
+        'v:0',
+        '-of',
+        'json',
+        '-show_entries',
+      ],
       ...['stream=width,height,avg_frame_rate:stream_side_data=rotation:format=duration', path],
     ],
     { signal },
@@ -114,7 +126,7 @@ export async function lookAtClip(
   const rate = said > 0 ? said : rateNotSaid
   // A picture that stands still has neither a length nor a rate.
   if (!stream?.width || !stream.height || (!(said > 0) && seconds === null))
-    throw new Error('This clip has no moving picture that can be decoded.')
+    throw new Error(noPicture)
   if (stream.width * stream.height > maxPixels)
     throw new Error(
       `This clip is ${stream.width}×${stream.height}; at most 7680×4320 pixels are decoded here.`,
@@ -122,7 +134,7 @@ export async function lookAtClip(
   const isTurned =
     stream.side_data_list?.some(({ rotation }) => (rotation ?? 0) % 180 !== 0) ?? false
   const [width, height] = isTurned ? [stream.height, stream.width] : [stream.width, stream.height]
-  return { path, width, height, framesPerSecond: rate, seconds, isTurned }
+  return { path, container, width, height, framesPerSecond: rate, seconds, isTurned }
 }
 
 /** How far two sides of a picture may be from each other's ratio and still be one shape. */
@@ -155,7 +167,15 @@ export async function makeReference(clips: readonly Clip[], work: Work): Promise
       ...quiet,
       ...clips.flatMap((clip, index) => {
         const { from, length } = stretches[index] as (typeof stretches)[number]
-        return [...asFile, '-ss', from.toFixed(3), '-t', `${length}`, '-i', clip.path]
+        return [
+          ...readAs(clip.container),
+          '-ss',
+          from.toFixed(3),
+          '-t',
+          `${length}`,
+          '-i',
+          clip.path,
+        ]
       }),
       ...['-filter_complex', joined(stretches, { ...size, framesPerSecond }), '-map', '[out]'],
       ...['-c:v', 'utvideo', path],
@@ -166,7 +186,7 @@ export async function makeReference(clips: readonly Clip[], work: Work): Promise
   // A clip that said nothing of its length may have been shorter.
   const made = await lookAtClip(path, work)
   const seconds = stretches.reduce((sum, { length }) => sum + length, 0)
-  return { path, ...size, framesPerSecond, seconds: made.seconds ?? seconds }
+  return { ...made, ...size, framesPerSecond, seconds: made.seconds ?? seconds }
 }
 
 /** Pictures of one size and rate, one after the other. */

@@ -10,10 +10,11 @@ import {
   type LikenessPoint,
 } from '@green-mantle/core/measured'
 import type { Device, Throughput } from '@green-mantle/core/show'
-import { asFile, lookAtClip, quiet, run, type Work, writeClip } from './clip'
+import { lookAtClip, quiet, run, type Work, writeClip } from './clip'
 import { ask } from './encoderProgram'
 import { type DeviceEncoder, type EncodeSpec, softwareEncoder } from './measuredEncodes'
 import { frameBitrateKbps, readSsim } from './pictureMeasures'
+import { ownInput, readAs } from '../programs/fileInput'
 
 /** What all encodes are made from and held against, and what software H.264 at its finest makes of it. */
 export interface LikenessReference {
@@ -49,7 +50,7 @@ export async function makeOriginalFrom(
   const filled = `scale=${width}:${height}:force_original_aspect_ratio=increase:flags=bicubic,crop=${width}:${height}`
   await run(
     [
-      ...[...quiet, ...asFile, '-ss', from.toFixed(3), '-i', path],
+      ...[...quiet, ...readAs(clip.container), '-ss', from.toFixed(3), '-i', path],
       ...['-map', '0:v:0', '-vf', `fps=${framesPerSecond},${filled},setsar=1,format=yuv420p`],
       ...['-frames:v', `${Math.round(wantedSeconds * framesPerSecond)}`, '-an'],
       ...['-c:v', 'utvideo', originalIn(work)],
@@ -96,7 +97,7 @@ async function pointOf(
   const encoded = join(work.folder, 'encoded.mkv')
   const { worked } = await ask(
     'ffmpeg',
-    [...quiet, ...before, '-i', path, '-map', '0:v:0', ...after, encoded],
+    [...quiet, ...before, ...ownInput(path), '-map', '0:v:0', ...after, encoded],
     { timeLimitSeconds: longestEncodeSeconds, signal: work.signal },
   )
   if (!worked) return null
@@ -104,8 +105,8 @@ async function pointOf(
   const said = await ask(
     'ffmpeg',
     [
-      ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', '-i', encoded],
-      ...['-i', path, '-lavfi', '[0:v][1:v]ssim', '-f', 'null', '-'],
+      ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info'],
+      ...[...ownInput(encoded), ...ownInput(path), '-lavfi', '[0:v][1:v]ssim', '-f', 'null', '-'],
     ],
     { timeLimitSeconds: longestEncodeSeconds, signal: work.signal },
   )

@@ -24,6 +24,7 @@ import {
 } from './clip'
 import { programVersion } from './encoderProgram'
 import { frameBitrateKbps, readMeasures } from './pictureMeasures'
+import { ownInput } from '../programs/fileInput'
 
 /** What is told while a picture is measured. */
 export interface PictureReport {
@@ -64,7 +65,7 @@ async function encode(
   const path = join(work.folder, `${place}.mkv`)
   await run(
     [
-      ...[...quiet, '-i', reference.path, '-an', '-vf'],
+      ...[...quiet, ...ownInput(reference.path), '-an', '-vf'],
       `${taking(everyFrame, framesPerSecond)},scale=${width}:${height}:flags=bicubic`,
       ...['-r', `${framesPerSecond}`],
       ...videoArguments({
@@ -93,8 +94,8 @@ async function compare(
   const rare = `select='not(mod(n,${informationEvery / comparedEvery}))'`
   const said = await run(
     [
-      ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', '-i', path],
-      ...['-i', reference.path, '-filter_complex'],
+      ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', ...ownInput(path)],
+      ...[...ownInput(reference.path), '-filter_complex'],
       [
         `[0:v]${taking(1, framesPerSecond)},${sampled},scale=${reference.width}:${reference.height}:flags=bicubic,format=yuv420p,split=3[a][b][c]`,
         `[1:v]${taking(everyFrame, framesPerSecond)},${sampled},split=3[x][y][z]`,
@@ -148,18 +149,9 @@ async function informationFrom(
 ): Promise<[number, number]> {
   const said = await run(
     [
-      ...[
-        '-hide_banner',
-        '-nostdin',
-        '-nostats',
-        '-loglevel',
-        'info',
-        '-ss',
-        fromSeconds.toFixed(3),
-        '-t',
-        `${informationSeconds}`,
-      ],
-      ...['-i', reference.path, '-vf', 'siti=print_summary=1', '-f', 'null', '-'],
+      ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info'],
+      ...ownInput(reference.path, '-ss', fromSeconds.toFixed(3), '-t', `${informationSeconds}`),
+      ...['-vf', 'siti=print_summary=1', '-f', 'null', '-'],
     ],
     'The clip could not be looked through.',
     work,

@@ -7,6 +7,7 @@ import {
 import type { MixedEncode } from '@green-mantle/core/measured'
 import { newPlanDetails, type Size } from '@green-mantle/core/show'
 import { ask } from './encoderProgram'
+import { ownInput } from '../programs/fileInput'
 
 const clipSeconds = 3
 const clipFramesPerSecond = 30
@@ -30,7 +31,7 @@ export async function makeClips(
   return clips
 }
 
-export const inputOf = (clip: string): string[] => ['-stream_loop', '-1', '-i', clip]
+export const inputOf = (clip: string): string[] => ownInput(clip, '-stream_loop', '-1')
 export const nowhere = ['-f', 'null', '-']
 
 /** Bits that a picture of this size is usually given, so that the encoder has its usual work. */

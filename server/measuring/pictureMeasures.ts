@@ -1,5 +1,6 @@
 import type { MeasuredPoint } from '@green-mantle/core/show'
 import { ask } from './encoderProgram'
+import { ownInput } from '../programs/fileInput'
 
 /** What FFmpeg's filters `ssim`, `psnr` and `vif` say of luma at their end. Throws where one said nothing. */
 export function readMeasures(said: string): Pick<MeasuredPoint, 'ssim' | 'vif' | 'psnrDecibels'> {
@@ -31,7 +32,7 @@ export async function frameBitrateKbps(
     'ffprobe',
     [
       ...['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'packet=size'],
-      ...['-of', 'csv=p=0', path],
+      ...['-of', 'csv=p=0', ...ownInput(path)],
     ],
     { signal },
   )

@@ -2,6 +2,7 @@ import { type CanvasEncodes, pictureOnlyArguments } from '@green-mantle/core/enc
 import { runProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
 import { processorShareFromNow } from './processorTime'
+import { ownInput } from '../programs/fileInput'
 
 /** To begin takes more than to go on. */
 const beginMilliseconds = 500
@@ -23,7 +24,7 @@ export async function measurePictureShares(
       'ffmpeg',
       [
         ...['-hide_banner', '-nostdin', '-y', '-loglevel', 'error', '-nostats'],
-        ...pictureOnlyArguments(canvas, { input: ['-re', '-stream_loop', '-1', '-i', clip] }),
+        ...pictureOnlyArguments(canvas, { input: ownInput(clip, '-re', '-stream_loop', '-1') }),
       ],
       { timeLimitSeconds: graceSeconds },
     ),

@@ -5,6 +5,7 @@ import { clockFace } from '@green-mantle/core/words'
 import { nanoid } from 'nanoid'
 import { safeFileName } from '../files/safeFileName'
 import { ask, lastWords } from '../measuring/encoderProgram'
+import { containerOfOwn, readAs } from '../programs/fileInput'
 
 /** A copy of hours takes as long as the disk does. */
 const longestSeconds = 600
@@ -30,13 +31,15 @@ function nameOf({ file, name, fromSeconds, lengthSeconds }: Cut): string {
 
 /** Copies one stretch into a file beside; why it could not, or nothing. */
 async function cut({ file, fromSeconds, lengthSeconds }: Cut, made: string): Promise<string> {
+  const container = containerOfOwn(file)
+  if (!container) return `${basename(file)} is no recording of ours.`
   // Under a name of its own until it is whole, whoever else cuts the same.
   const part = join(dirname(made), `.${nanoid(10)}.part`)
   const { worked, errors } = await ask(
     'ffmpeg',
     [
       ...['-hide_banner', '-nostdin', '-loglevel', 'error', '-y'],
-      ...['-protocol_whitelist', 'file', '-ss', fromSeconds.toFixed(3), '-i', `file:${file}`],
+      ...[...readAs(container), '-ss', fromSeconds.toFixed(3), '-i', `file:${file}`],
       ...['-t', lengthSeconds.toFixed(3), '-map', '0', '-c', 'copy', '-f', 'matroska'],
       `file:${part}`,
     ],

@@ -3,8 +3,9 @@ import { isOfShape } from '@green-mantle/core/night'
 import type { CanvasName, Show } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
 import { ProblemError } from '../http/problem'
-import { asFile, lookAtClip, writeClip } from '../measuring/clip'
+import { lookAtClip, writeClip } from '../measuring/clip'
 import { ask, lastWords } from '../measuring/encoderProgram'
+import { readAs } from '../programs/fileInput'
 
 /** A long file is copied as fast as the disk goes. */
 const longestSeconds = 120
@@ -39,7 +40,7 @@ export async function makeMediaClip(
   const { worked, errors } = await ask(
     'ffmpeg',
     [
-      ...['-loglevel', 'error', '-nostdin', '-y', ...asFile, '-i', given],
+      ...['-loglevel', 'error', '-nostdin', '-y', ...readAs(clip.container), '-i', given],
       ...['-f', 'lavfi', '-i', 'anullsrc=r=48000:cl=stereo'],
       // Its own sound where it has one comes first; else silence as long as the picture.
       ...['-map', '0:v:0', '-map', '0:a:0?', '-map', '1:a:0', '-c:v', 'copy'],

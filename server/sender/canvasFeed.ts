@@ -9,6 +9,7 @@ import { lastWords } from '../measuring/encoderProgram'
 import { processorShareOf } from '../measuring/processorTime'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
+import { ownInput } from '../programs/fileInput'
 
 const longestSeconds = 7 * 24 * 3600
 const restartMilliseconds = 1000
@@ -82,7 +83,7 @@ export class CanvasFeed {
     const { canvas, clip, addressOf } = this.options
     const attempt = this.attempt
     this.attempt += 1
-    const looped = clip === null ? null : ['-re', '-stream_loop', '-1', '-i', clip]
+    const looped = clip === null ? null : ownInput(clip, '-re', '-stream_loop', '-1')
     const live = ['-fflags', 'nobuffer', '-f', 'flv', '-i', 'pipe:0']
     const read = progressReader()
     this.reports = []

@@ -35,6 +35,7 @@ import { LookBack } from './lookBack'
 import { recordingNames } from './recordingNames'
 import { RelayedSend } from './relayedSend'
 import { type Ingest, soundOf } from './publisher'
+import { ownInput } from '../programs/fileInput'
 
 export interface SenderOptions {
   show: Show
@@ -391,7 +392,7 @@ export class Sender {
   private async checkRecordings(): Promise<void> {
     for (const { name, file, megabytes } of await this.recordedFiles()) {
       const { worked, output } = await ask('ffprobe', [
-        ...['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', file],
+        ...['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', ...ownInput(file)],
       ])
       const length = Number.parseFloat(output)
       const seconds = worked && Number.isFinite(length) ? length : null

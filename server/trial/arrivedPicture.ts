@@ -5,6 +5,7 @@ import { type Likeness, linedUp } from '@green-mantle/core/trial'
 import { run, Stopped, type Work } from '../measuring/clip'
 import { runProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
+import { ownInput } from '../programs/fileInput'
 
 /** What a canvas showed, again and again. */
 export interface ShownCanvas extends Size {
@@ -30,7 +31,7 @@ async function smallFrames(
     'ffmpeg',
     [
       ...['-hide_banner', '-nostdin', '-loglevel', 'error', '-t', `${lookedThroughSeconds}`],
-      ...['-i', path, '-an', '-vf'],
+      ...[...ownInput(path), '-an', '-vf'],
       `fps=${framesPerSecond},scale=${small.width}:${small.height}:flags=area,format=gray`,
       ...['-f', 'rawvideo', 'pipe:1'],
     ],
@@ -65,7 +66,7 @@ export async function likenessOf(
 ): Promise<Likeness | null> {
   const every = shown.framesPerSecond / framesPerSecond
   if (arrived.length === 0 || !Number.isInteger(every)) return null
-  const path = join(work.folder, 'arrived')
+  const path = join(work.folder, 'arrived.ts')
   await writeFile(path, arrived)
   const stretch = await smallFrames(path, framesPerSecond, work)
   const original = await smallFrames(shown.clip, shown.framesPerSecond, work)
@@ -75,8 +76,8 @@ export async function likenessOf(
   const step = every * comparedEvery
   const said = await run(
     [
-      ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', '-i', path],
-      ...['-stream_loop', '2', '-i', shown.clip, '-filter_complex'],
+      ...['-hide_banner', '-nostdin', '-nostats', '-loglevel', 'info', ...ownInput(path)],
+      ...[...ownInput(shown.clip, '-stream_loop', '2'), '-filter_complex'],
       [
         `[0:v]fps=${framesPerSecond},select='not(mod(n,${comparedEvery}))',scale=${shown.width}:${shown.height}:flags=bicubic,format=yuv420p,settb=AVTB,setpts=N/10/TB[a]`,
         `[1:v]fps=${shown.framesPerSecond},select='gte(n,${start})*not(mod(n-${start},${step}))',scale=${shown.width}:${shown.height}:flags=bicubic,format=yuv420p,settb=AVTB,setpts=N/10/TB[b]`,

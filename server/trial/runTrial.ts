@@ -42,6 +42,7 @@ import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
 import { likenessOf } from './arrivedPicture'
 import { asEncoded, beginWhipSends, type WhipSends } from './whipSends'
+import { ownInput } from '../programs/fileInput'
 
 export interface TrialOptions {
   showId: string
@@ -106,7 +107,7 @@ function runCanvas(
   where: Parameters<typeof addressIn>[1],
   seconds: number,
 ): RunningCanvas {
-  const looped = ['-re', '-stream_loop', '-1', '-i', clip]
+  const looped = ownInput(clip, '-re', '-stream_loop', '-1')
   const args = canvasArguments(asEncoded(canvas), {
     input: looped,
     archiveMix: looped,
