@@ -114,6 +114,21 @@ export const happeningSchema = z.discriminatedUnion('kind', [
 export type Happening = z.infer<typeof happeningSchema>
 export type Trouble = Extract<Happening, { kind: 'trouble' }>['trouble']
 
+/** What a phone that has a right to one night may say of it: what was done, marked, noted, and what is wrong. */
+export const tendedKinds = [
+  'ticked',
+  'unticked',
+  'marked',
+  'mark named',
+  'mark removed',
+  'trouble',
+  'trouble over',
+  'noted',
+] as const satisfies readonly Happening['kind'][]
+
+/** The name under which the sender logs what it did; nobody else's. */
+export const senderName = 'sender'
+
 /** What a window sends to be kept. */
 export const newNightEventSchema = z.strictObject({
   /** Made by the window, so that what is sent twice is kept once. */

@@ -39,8 +39,8 @@ export async function spool(
       byteCount += chunk.length
       if (byteCount > limitBytes) {
         // The rest passes unread, since a sender that is cut off never sees the answer; but not for long.
-        refusedAt ??= Date.now()
-        if (Date.now() - refusedAt > letGoMilliseconds) break
+        refusedAt ??= performance.now()
+        if (performance.now() - refusedAt > letGoMilliseconds) break
         continue
       }
       if (beginning.length < beginningBytes)

@@ -24,6 +24,14 @@ export const accessPageHeaders = {
     "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'",
 } as const
 
+/** Said where it cannot be known now who may see a page; it asks again by itself. */
+export const notNowPage = `<!doctype html>
+<html lang="en"><head><meta charset="utf-8"><title>Not now</title>
+<meta name="viewport" content="width=device-width"><meta http-equiv="refresh" content="3">
+<style>:root { color-scheme: light dark; font: 16px/1.5 system-ui, sans-serif } main { max-width: 30rem; margin: 4rem auto; padding: 0 1rem }</style></head>
+<body><main><h1>The database does not answer</h1>
+<p>This page is asked for again by itself every few seconds. Nothing is lost meanwhile.</p></main></body></html>`
+
 /** Asks for the token; `returnTo` is where it leads on to. */
 export const accessPage = (returnTo: string, isWrong: boolean): string => `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>Access to Green Mantle</title>

@@ -11,6 +11,10 @@ const reached: readonly { path: RegExp; methods: readonly string[] }[] = [
   { path: /^\/api\/shows\/([\w-]{1,40})\/night\/events$/, methods: ['POST'] },
 ]
 
+/** The right by which a request passed; undefined for who needs none. */
+export const nightRightOf = ({ context }: H3Event): string | undefined =>
+  context.nightRight as string | undefined
+
 /**
  * Whether a request may pass by the right to one show's night: a link's, on its first use, or the cookie
  * that it left. It reaches that night and the page that shows it, nothing else.
@@ -26,6 +30,7 @@ export async function passesByNightRight(event: H3Event, path: string): Promise<
   const { right } = getQuery(event)
   const given = path.startsWith('/phone/') && typeof right === 'string' ? right : kept
   if (!(await mayTendNight(await useDatabase(), showId, given))) return false
+  event.context.nightRight = given
   if (given !== kept)
     setCookie(event, cookieName, given, { httpOnly: true, sameSite: 'strict', path: '/' })
   return true

@@ -41,7 +41,7 @@ function endOverdue(now: number): void {
 /** Begins a measurement; undefined where too many are under way. */
 export function beginMeasurement(
   { durationSeconds, practice }: MeasurementRequest,
-  now = Date.now(),
+  now = performance.now(),
 ): Measurement | undefined {
   endOverdue(now)
   if (measurements.size >= maxAtOnce) return undefined
@@ -57,7 +57,7 @@ export function beginMeasurement(
   return measurement
 }
 
-export function findMeasurement(id: string, now = Date.now()): Measurement | undefined {
+export function findMeasurement(id: string, now = performance.now()): Measurement | undefined {
   endOverdue(now)
   return measurements.get(id)
 }

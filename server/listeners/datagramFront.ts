@@ -78,13 +78,13 @@ export async function openDatagramFront(options: DatagramFrontOptions): Promise<
     door: Socket,
   ): Caller | null {
     for (const [known, { heardAt }] of callers)
-      if (Date.now() - heardAt > forgottenMilliseconds) letGo(known)
+      if (performance.now() - heardAt > forgottenMilliseconds) letGo(known)
     if (callers.size >= maxCallers) return null
     const onward = createSocket('udp4')
     onward.on('message', (answer) => door.send(answer, from, address))
     // What nobody listens to any more comes back as an error; the caller finds out by itself.
     onward.on('error', () => {})
-    const caller: Caller = { door, onward, isLetIn: false, heardAt: Date.now() }
+    const caller: Caller = { door, onward, isLetIn: false, heardAt: performance.now() }
     callers.set(name, caller)
     return caller
   }
@@ -110,7 +110,7 @@ export async function openDatagramFront(options: DatagramFrontOptions): Promise<
     const name = `${door.address().address} ${from.address} ${from.port}`
     const known = callers.get(name)
     if (target !== null && known?.isLetIn) {
-      known.heardAt = Date.now()
+      known.heardAt = performance.now()
       void handOn(known, datagram)
       return
     }
@@ -125,7 +125,7 @@ export async function openDatagramFront(options: DatagramFrontOptions): Promise<
     }
     const caller = known ?? newCaller(name, from, door)
     if (!caller) return
-    caller.heardAt = Date.now()
+    caller.heardAt = performance.now()
     if (said !== 'asks') {
       caller.isLetIn = true
       lastCaller = said.letInAs

@@ -149,7 +149,7 @@ async function open(): Promise<Listening> {
     paced: null,
     sockets: new Set(),
     network: null,
-    lastLookedAt: Date.now(),
+    lastLookedAt: performance.now(),
   }
   made.server.maxConnections = maxConnections
   await new Promise<void>((resolve, reject) => {
@@ -368,7 +368,7 @@ export const endAllListening = (): Promise<void> =>
 
 async function endForgotten(): Promise<void> {
   for (const [showId, { lastLookedAt }] of listenings)
-    if (Date.now() - lastLookedAt > forgottenMilliseconds) await end(showId)
+    if (performance.now() - lastLookedAt > forgottenMilliseconds) await end(showId)
 }
 
 const saidOfRtmp = ({ ended, refusedSecond }: RtmpSend): string[] => [
@@ -382,7 +382,7 @@ const saidOfRtmp = ({ ended, refusedSecond }: RtmpSend): string[] => [
 export function listeningState(showId: string): Heard | null {
   const listening = listenings.get(showId)
   if (!listening) return null
-  listening.lastLookedAt = Date.now()
+  listening.lastLookedAt = performance.now()
   const now = clock()
   const overRtmp = [...listening.rtmp.values()].map((send): ListenedSend => ({
     key: send.output.key,

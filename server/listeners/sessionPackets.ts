@@ -81,8 +81,8 @@ function lineTo(port: number): Line {
     socket,
     async isHeard(signal) {
       await connected
-      const until = Date.now() + readerListensWithinMilliseconds
-      while (Date.now() < until && !signal.aborted) {
+      const until = performance.now() + readerListensWithinMilliseconds
+      while (performance.now() < until && !signal.aborted) {
         isRefused = false
         // Too short to be a packet of RTP.
         socket.send(Buffer.of(0))

@@ -1,3 +1,4 @@
+import { IncomingMessage } from 'node:http'
 import {
   defineEventHandler,
   getRequestHeader,
@@ -37,6 +38,8 @@ const changes = (event: H3Event): boolean => !['GET', 'HEAD', 'OPTIONS'].include
  * origin: the application is bound to loopback, but any page in the user's browser can reach that.
  */
 export default defineEventHandler((event) => {
+  // The server asks itself for the page that says what went wrong: such a request came over no connection.
+  if (!(event.node.req instanceof IncomingMessage)) return undefined
   const host = (getRequestHeader(event, 'host') ?? '').toLowerCase()
   const origin = getRequestHeader(event, 'origin')
   const isOurHost = isOurHostName(event, host)

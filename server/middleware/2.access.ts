@@ -12,9 +12,17 @@ import {
   setResponseStatus,
 } from 'h3'
 import { readForm } from '../accounts/standIn/readForm'
-import { accessPage, accessPageHeaders, isSameSecret, passFor, safeReturn } from '../http/access'
+import {
+  accessPage,
+  accessPageHeaders,
+  isSameSecret,
+  notNowPage,
+  passFor,
+  safeReturn,
+} from '../http/access'
 import { isFromHere } from '../http/loopback'
 import { passesByNightRight } from '../http/nightRight'
+import { problemFrom } from '../http/problem'
 import { readSettings } from '../settings'
 
 const cookieName = 'green-mantle-access'
@@ -36,6 +44,19 @@ function ask(event: H3Event, returnTo: string, isWrong = false): string {
   setResponseStatus(event, isWrong ? 403 : 401)
   setResponseHeaders(event, accessPageHeaders)
   return accessPage(safeReturn(returnTo), isWrong)
+}
+
+/** Whether somebody has a right cannot be known where the database is away: neither yes nor no is said. */
+function answerNotNow(event: H3Event, path: string, error: unknown): string {
+  const { details, headers } = problemFrom(error)
+  setResponseStatus(event, details.status)
+  setResponseHeaders(event, { 'retry-after': 3, ...headers })
+  if (!path.startsWith('/api/')) {
+    setResponseHeaders(event, { ...accessPageHeaders, 'retry-after': 3 })
+    return notNowPage
+  }
+  setResponseHeaders(event, { 'content-type': 'application/problem+json' })
+  return JSON.stringify({ type: 'about:blank', ...details })
 }
 
 /**
@@ -62,7 +83,11 @@ export default defineEventHandler(async (event) => {
     return sendRedirect(event, safeReturn(form.return ?? '/'), 303)
   }
   if (mayPass(event, accessToken, pathname)) return undefined
-  if (await passesByNightRight(event, pathname)) return undefined
+  try {
+    if (await passesByNightRight(event, pathname)) return undefined
+  } catch (error) {
+    return answerNotNow(event, pathname, error)
+  }
   if (!pathname.startsWith('/api/'))
     return sendRedirect(event, `/access?return=${encodeURIComponent(`${pathname}${search}`)}`, 303)
   setResponseStatus(event, 401)

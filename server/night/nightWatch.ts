@@ -6,14 +6,18 @@ import { lastNightSequence, readNightEvents } from '../database/nights/nightStor
 const lookEveryMilliseconds = 400
 /** Windows that look at nights at once. */
 const maxWatchers = 200
+/** So often it is asked whether a right still stands. */
+const rightsEveryMilliseconds = 1000
 
 export interface Watcher {
   /** The last entry that it has. */
   sequence: number
   /** Gets entries in their order; false where it can take no more. */
   take(events: readonly NightEvent[]): boolean
-  /** Called where the show is gone. */
+  /** Called where the show is gone, or the right to look is. */
   end(): void
+  /** Whether it still may look, whatever process took its right back; who needs no right has none of this. */
+  mayStay?: () => Promise<boolean>
 }
 
 /** Looks after the nights that somebody watches: one look at the database a show, however many watch it. */
@@ -22,6 +26,7 @@ export class NightWatch {
   private timer: ReturnType<typeof setTimeout> | undefined
   private looking: Promise<void> = Promise.resolve()
   private isClosed = false
+  private rightsLookedAt = 0
 
   constructor(private readonly database: () => Promise<Knex>) {}
 
@@ -70,8 +75,12 @@ export class NightWatch {
   }
 
   private async look(): Promise<void> {
+    const now = performance.now()
+    const looksAtRights = now - this.rightsLookedAt >= rightsEveryMilliseconds
+    if (looksAtRights) this.rightsLookedAt = now
     for (const [showId, group] of this.watchers) {
       try {
+        if (looksAtRights) await this.letGo(showId, group)
         await this.lookAt(showId, group)
       } catch (error) {
         // The database is away for a moment: what was missed is read at the next look.
@@ -79,6 +88,16 @@ export class NightWatch {
       }
     }
     if (this.watchers.size > 0) this.schedule(lookEveryMilliseconds)
+  }
+
+  /** Those whose right has run out or was taken back. */
+  private async letGo(showId: string, group: Set<Watcher>): Promise<void> {
+    for (const watcher of [...group]) {
+      if (!watcher.mayStay || (await watcher.mayStay())) continue
+      group.delete(watcher)
+      watcher.end()
+    }
+    if (group.size === 0) this.watchers.delete(showId)
   }
 
   private async lookAt(showId: string, group: ReadonlySet<Watcher>): Promise<void> {

@@ -73,7 +73,7 @@ export class CanvasFeed {
   taken(): { seconds: number; speed: number | null; processorShare: number | null } | null {
     if (!this.program) return null
     return {
-      seconds: (Date.now() - this.startedAt) / 1000,
+      seconds: (performance.now() - this.startedAt) / 1000,
       speed: this.speed(),
       processorShare: this.processorShare(),
     }
@@ -103,14 +103,14 @@ export class CanvasFeed {
         timeLimitSeconds: longestSeconds,
         hasInput: clip === null,
         onProgress: (piece) => {
-          const at = Date.now()
+          const at = performance.now()
           this.reports.push(...read(piece).map((report) => ({ ...report, at })))
           this.reports = this.reports.slice(-60)
         },
       },
     )
     this.program = program
-    this.startedAt = Date.now()
+    this.startedAt = performance.now()
     this.processorShare = processorShareOf(program.pid)
     void program.ended.then(({ errors }) => {
       if (this.program === program) this.program = null

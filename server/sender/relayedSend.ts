@@ -76,7 +76,9 @@ export class RelayedSend {
   private unacceptedFrames = 0
   /** What went out over the connections that are over. */
   private earlierBytes = 0
-  private endedMilliseconds = 0
+  /** By a clock that nobody sets: when it was first taken, and when it was over. */
+  private acceptedAt = 0
+  private endedAt: number | null = null
   private rates: { at: number; bytes: number }[] = []
   private state: RelayedState = { ...nothingSent }
 
@@ -98,8 +100,8 @@ export class RelayedSend {
   total(): { seconds: number; meanKbps: number } | null {
     const { sendingSince } = this.state
     if (sendingSince === null) return null
-    const until = this.isWanted ? Date.now() : this.endedMilliseconds || Date.now()
-    const seconds = Math.max(0.001, (until - Date.parse(sendingSince)) / 1000)
+    const until = this.endedAt ?? performance.now()
+    const seconds = Math.max(0.001, (until - this.acceptedAt) / 1000)
     const bytes = this.earlierBytes + (this.publisher?.sentBytes ?? 0)
     return { seconds, meanKbps: (bytes * 8) / 1000 / seconds }
   }
@@ -112,7 +114,7 @@ export class RelayedSend {
     this.state = { ...nothingSent }
     this.unacceptedFrames = 0
     this.earlierBytes = 0
-    this.endedMilliseconds = 0
+    this.endedAt = null
     this.generation += 1
     this.stopper = new AbortController()
     void this.connect()
@@ -122,7 +124,7 @@ export class RelayedSend {
     const was = this.isWanted
     this.isWanted = false
     clearTimeout(this.retry)
-    if (was) this.endedMilliseconds = Date.now()
+    if (was) this.endedAt = performance.now()
     // What was written goes out; then the connection ends.
     this.letGo()
     if (this.state.stage === 'connecting') this.stopper.abort()
@@ -195,7 +197,7 @@ export class RelayedSend {
 
   /** What has gone out over the last seconds. */
   private kbps(): number {
-    const now = Date.now()
+    const now = performance.now()
     const bytes = this.publisher?.sentBytes ?? 0
     if (!this.publisher) {
       this.rates = []
@@ -242,6 +244,7 @@ export class RelayedSend {
 
   private wasAccepted(isBack: boolean): void {
     this.tries = 0
+    if (this.state.sendingSince === null) this.acceptedAt = performance.now()
     this.state = {
       ...this.state,
       ...{ stage: 'sending', words: '', reconnects: this.state.reconnects + (isBack ? 1 : 0) },
@@ -261,6 +264,7 @@ export class RelayedSend {
     const { reconnectAfterSeconds, reconnectTries } = this.options.sending
     if (this.tries >= reconnectTries) {
       this.isWanted = false
+      this.endedAt = performance.now()
       this.state = { ...this.state, stage: 'given up', words }
       this.options.told('given up', words)
       return

@@ -1,19 +1,19 @@
-import type { Happening, SenderState, SendTarget } from '@green-mantle/core/night'
-import { nanoid } from 'nanoid'
+import type { SenderState, SendTarget } from '@green-mantle/core/night'
 import type { Knex } from 'knex'
 import { appendNightEvents } from '../database/nights/nightStore'
 import { nightWatch } from '../night/watching'
+import { NightLogger } from './nightLogger'
 import { Sender, type SenderOptions } from './sender'
-
-/** Who is said to have done what the sender does. */
-const senderName = 'sender'
 
 interface Running {
   showId: string
   target: SendTarget
   sender: Sender
-  settled: NightLogger['settled']
+  logger: NightLogger
 }
+
+/** So long it is waited for what is still to be kept. */
+const [waitsMilliseconds, waitsAtEndMilliseconds] = [5000, 3000]
 
 let running: Running | undefined
 let lastTurn: Promise<unknown> = Promise.resolve()
@@ -22,27 +22,6 @@ function inTurn<Result>(work: () => Promise<Result>): Promise<Result> {
   const turn = lastTurn.then(work, work)
   lastTurn = turn.catch(() => {})
   return turn
-}
-
-interface NightLogger {
-  log: (happening: Happening) => void
-  /** Resolves when all that was said is kept, or cannot be. */
-  settled: () => Promise<unknown>
-}
-
-/** What happens is kept in its order; where the database is away it is lost to the log, not to the send. */
-function nightLogger(database: Knex, showId: string): NightLogger {
-  let last: Promise<unknown> = Promise.resolve()
-  return {
-    log(happening) {
-      const event = { id: nanoid(21), who: senderName, agoSeconds: 0, happening }
-      last = last
-        .then(() => appendNightEvents(database, showId, [event]))
-        .then(() => nightWatch.nudge())
-        .catch((error: unknown) => console.error('The sender could not keep what happened.', error))
-    },
-    settled: () => last,
-  }
 }
 
 export interface BeginOptions extends Omit<SenderOptions, 'log'> {
@@ -59,16 +38,20 @@ export const beginSender = ({
 }: BeginOptions): Promise<boolean> =>
   inTurn(async () => {
     if (running) return false
-    const { log, settled } = nightLogger(database, showId)
-    running = { showId, target, settled, sender: await Sender.begin({ ...options, target, log }) }
+    const logger = new NightLogger(async (events) => {
+      await appendNightEvents(database, showId, events)
+      nightWatch.nudge()
+    })
+    const { log } = logger
+    running = { showId, target, logger, sender: await Sender.begin({ ...options, target, log }) }
     return true
   })
 
-async function end({ sender, settled }: Running, isServerEnding = false): Promise<void> {
+async function end({ sender, logger }: Running, isServerEnding = false): Promise<void> {
   await sender.stop({ measures: !isServerEnding })
   running = undefined
-  // What it came to is there for the wrap-up.
-  await settled()
+  // What it came to is there for the wrap-up; where the database is away, it comes when it is back.
+  await logger.settled(isServerEnding ? waitsAtEndMilliseconds : waitsMilliseconds)
 }
 
 /** Ends all sends of a show and its encoders; resolves when nothing of it runs any more. */

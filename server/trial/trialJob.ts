@@ -31,7 +31,7 @@ export function trialState(showId: string): TrialState | null {
   return {
     going: isGoing,
     stage,
-    elapsedSeconds: beganAt === 0 ? 0 : Math.min(seconds, (Date.now() - beganAt) / 1000),
+    elapsedSeconds: beganAt === 0 ? 0 : Math.min(seconds, (performance.now() - beganAt) / 1000),
     seconds,
     problem,
   }
@@ -60,7 +60,7 @@ export function beginTrial({ keep, ...options }: BeginOptions): boolean {
     signal: made.stopper.signal,
     report: (stage) => {
       made.stage = stage
-      if (stage === 'Sending') made.beganAt = Date.now()
+      if (stage === 'Sending') made.beganAt = performance.now()
     },
   })
     .then(keep)

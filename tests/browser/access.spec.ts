@@ -100,7 +100,34 @@ test('a link to one night opens that night on a phone, nothing else, and ends wh
     expect(await statusOf(`/api/shows/${id}/keys/longmeadow/reveal`, 'POST')).toBe(401)
     expect(await statusOf(`/shows/${id}/fit`)).toBe(303)
 
+    // It ticks, marks, notes and reports trouble by a name of its own, at the pace of a person.
+    const say = async (happening: object, who = 'Ines', count = 1): Promise<number> =>
+      (
+        await fetch(`${wide.address}${night}/events`, {
+          method: 'POST',
+          headers: { ...with_, 'content-type': 'application/json' },
+          body: JSON.stringify(
+            Array.from({ length: count }, (_, index) => ({
+              ...{ id: `said-${(said += 1)}-${index}`, who, agoSeconds: 0, happening },
+            })),
+          ),
+        })
+      ).status
+    let said = 0
+    const note = { kind: 'noted', text: 'The lamp flickers' }
+    expect(await say(note)).toBe(200)
+    expect(await say(note, 'sender')).toBe(403)
+    for (const kind of ['begun', 'over', 'new night']) expect(await say({ kind })).toBe(403)
+    const recorded = { kind: 'recorded', name: 'Archive', file: 'a.mkv', seconds: 1, megabytes: 1 }
+    expect(await say(recorded)).toBe(403)
+    expect(await say(note, 'Ines', 100)).toBe(200)
+    expect(await say(note, 'Ines', 100)).toBe(429)
+    const open = await fetch(`${wide.address}${night}/stream`, { headers: with_ })
+    expect(open.status).toBe(200)
+
     await link('DELETE')
+    // What stands open ends too.
+    for await (const _ of open.body as unknown as AsyncIterable<Uint8Array>);
     expect(await statusOf(night)).toBe(401)
     expect(await statusOf(`/phone/${id}`)).toBe(303)
   } finally {

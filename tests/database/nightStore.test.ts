@@ -9,6 +9,11 @@ import {
   maxNightEvents,
   readNightEvents,
 } from '../../server/database/nights/nightStore'
+import {
+  makeNightLink,
+  mayTendNight,
+  takeNightLinksBack,
+} from '../../server/database/nights/nightLinks'
 import { readNightShow } from '../../server/database/nights/nightShowStore'
 import { deleteShow, restoreShow, saveShow } from '../../server/database/shows/showStore'
 import { NightWatch } from '../../server/night/nightWatch'
@@ -25,6 +30,29 @@ const ticked = (taskId: string): NewNightEvent =>
   happened({ kind: 'ticked', taskId, title: taskId, knowingly: false })
 const titlesOf = (events: readonly NightEvent[]): string[] =>
   events.map(({ happening }) => (happening.kind === 'ticked' ? happening.taskId : happening.kind))
+
+describe('an entry that cannot be read', () => {
+  it('is left out and said in its place, and all others are there', async () => {
+    const id = await stored()
+    await appendNightEvents(database, id, [ticked('line'), ticked('disk'), ticked('power')])
+    const quiet = vi.spyOn(console, 'error').mockImplementation(() => undefined)
+    // As an earlier version kept it when the clock was set back.
+    const impossible = {
+      ...{ id: 'bad', who: 'sender', at: '2026-12-01T20:00:00.000Z' },
+      happening: { kind: 'recorded', name: 'Archive', file: 'a.mkv', seconds: -3, megabytes: 1 },
+    }
+    await database('night_events')
+      .where({ show_id: id, sequence: 2 })
+      .update({ event: JSON.stringify(impossible) })
+    const events = await readNightEvents(database, id)
+    expect(titlesOf(events)).toEqual(['line', 'noted', 'power'])
+    expect(events.map(({ sequence }) => sequence)).toEqual([1, 2, 3])
+    expect(quiet).toHaveBeenCalledOnce()
+    quiet.mockRestore()
+    await appendNightEvents(database, id, [happened({ kind: 'new night' })])
+    expect(await readNightEvents(database, id)).toHaveLength(4)
+  })
+})
 
 describe('the show of an earlier night', () => {
   const newNight = () => happened({ kind: 'new night' })
@@ -162,6 +190,20 @@ describe('watching a night', () => {
     await appendNightEvents(database, id, [ticked('power')])
     await vi.waitFor(() => expect([first.had, behind.had]).toEqual([['power'], ['disk', 'power']]))
     expect(Date.now() - from).toBeLessThan(mostMilliseconds(1000))
+  })
+
+  it('lets go of who has no right any more, and of nobody else', async () => {
+    const id = await stored()
+    const token = (await makeNightLink(database, id))!.token
+    const [night, own, phone] = [watch(), watcher(), watcher()]
+    night.watch(id, own)
+    night.watch(id, { ...phone, mayStay: () => mayTendNight(database, id, token) })
+    await appendNightEvents(database, id, [ticked('line')])
+    await vi.waitFor(() => expect([own.had, phone.had]).toEqual([['line'], ['line']]))
+    // As another process takes it back.
+    await takeNightLinksBack(database, id)
+    await vi.waitFor(() => expect(night.count).toBe(1), { timeout: 60_000 })
+    expect(own.ended).toBe(0)
   })
 
   it('gives no entry twice however often it is nudged', async () => {

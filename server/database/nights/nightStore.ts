@@ -11,6 +11,9 @@ interface EventRow {
   event: unknown
 }
 
+/** When something was that does not say it. */
+const epoch = new Date(0).toISOString()
+
 /** A night of hours comes to some hundred entries; what goes beyond this is no night. */
 export const maxNightEvents = 20_000
 const maxAtOnce = 1000
@@ -48,10 +51,29 @@ export async function readNightEvents(
     .andWhere('sequence', '>', after)
     .orderBy('sequence')
     .limit(most)
-  return rows.map(({ sequence, event }) => ({
-    ...nightEventSchema.parse(parsed(event)),
-    sequence,
-  }))
+  let lastAt = epoch
+  return rows.map((row) => {
+    const read = readable(row, lastAt)
+    lastAt = read.at
+    return read
+  })
+}
+
+/** An entry as it was kept; one that cannot be read says so in its place, so that the rest of the night can. */
+function readable({ sequence, event_id: id, event }: EventRow, at: string): NightEvent {
+  const read = nightEventSchema.safeParse(readJson(event))
+  if (read.success) return { ...read.data, sequence }
+  console.error(`Entry ${sequence} of a night cannot be read and is left out.`, read.error.message)
+  const text = 'An entry of this log cannot be read; it is left out, and kept as it is.'
+  return { ...{ id, who: '', sequence, at }, happening: { kind: 'noted', text } }
+}
+
+function readJson(event: unknown): unknown {
+  try {
+    return parsed(event)
+  } catch {
+    return null
+  }
 }
 
 /**

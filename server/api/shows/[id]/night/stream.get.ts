@@ -1,7 +1,9 @@
 import { getQuery, getRequestHeader } from 'h3'
 import { useDatabase } from '../../../../database/connection'
+import { mayTendNight } from '../../../../database/nights/nightLinks'
 import { lastNightSequence } from '../../../../database/nights/nightStore'
 import { apiHandler } from '../../../../http/apiHandler'
+import { nightRightOf } from '../../../../http/nightRight'
 import { sequenceFrom } from '../../../../http/nightRequests'
 import { ProblemError } from '../../../../http/problem'
 import { showIdOf, showNotFound } from '../../../../http/showRequests'
@@ -19,6 +21,7 @@ const breathMilliseconds = 15_000
 export default apiHandler(async (event) => {
   const showId = showIdOf(event)
   if ((await lastNightSequence(await useDatabase(), showId)) === undefined) throw showNotFound()
+  const right = nightRightOf(event)
   const lastHad = getRequestHeader(event, 'last-event-id') ?? getQuery(event).after
   const { req, res } = event.node
   const send = (text: string): boolean => {
@@ -32,6 +35,9 @@ export default apiHandler(async (event) => {
         events.map((each) => `id: ${each.sequence}\ndata: ${JSON.stringify(each)}\n\n`).join(''),
       ),
     end: () => res.end(),
+    ...(right !== undefined && {
+      mayStay: async () => mayTendNight(await useDatabase(), showId, right),
+    }),
   })
   if (!end)
     throw new ProblemError({
