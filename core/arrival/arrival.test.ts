@@ -192,6 +192,16 @@ describe('what is said of it', () => {
     expect(words).toMatch(/Nothing has arrived for 8 s/)
   })
 
+  it.each([0, 1, 2, 3])('misses nothing that is still to come, with %i B-frames', (bFrames) => {
+    const arrival = arrivalOf({ bFrames, withSound: false })
+    // Looked at after any frame, and with whatever was kept no longer.
+    for (let last = 120; last < 260; last += 1)
+      for (const first of [0, 1, 2, 3, 4, 5]) {
+        const looked = { ...arrival, frames: arrival.frames.slice(first, last) }
+        expect(reportOf(looked, last / 60)?.picture?.missingFrames).toBe(0)
+      }
+  })
+
   it('tells missing frames from changing intervals', () => {
     const whole = arrivalOf()
     const video = whole.frames.filter(({ kind }) => kind === 'video')

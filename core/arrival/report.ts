@@ -100,11 +100,29 @@ export function hasOpenGroups(video: readonly ArrivedFrame[]): boolean {
 const roundingSeconds = 0.0025
 
 /**
+ * The moments at which frames are shown of which it is certain that none is still to come or was let go of:
+ * what comes later is decoded later, and nothing is shown before it is decoded; what was kept no longer was
+ * shown no later than the longest that any waits between the two.
+ */
+function certainlyShown(video: readonly ArrivedFrame[]): number[] {
+  const [first, last] = [video[0], video.at(-1)]
+  if (!first || !last) return []
+  const longest = Math.max(
+    ...video.map(({ presentSeconds, decodeSeconds }) => presentSeconds - decodeSeconds),
+  )
+  const [from, until] = [first.decodeSeconds + longest, last.decodeSeconds]
+  return video
+    .map(({ presentSeconds }) => presentSeconds)
+    .filter((time) => time >= from - roundingSeconds && time <= until + roundingSeconds)
+    .sort((a, b) => a - b)
+}
+
+/**
  * How evenly frames come: how many are missing, told by gaps of a whole number of frames, and whether
  * the other gaps differ by more than rounding.
  */
 function spacingOf(video: readonly ArrivedFrame[]): { missing: number; isVariable: boolean } {
-  const shown = video.map(({ presentSeconds }) => presentSeconds).sort((a, b) => a - b)
+  const shown = certainlyShown(video)
   const gaps = shown.slice(1).map((time, index) => time - (shown[index] as number))
   if (gaps.length < 10) return { missing: 0, isVariable: false }
   const usual = [...gaps].sort((a, b) => a - b)[gaps.length >> 1] as number

@@ -2,7 +2,14 @@ import { describe, expect, it } from 'vitest'
 import { healthInWords, type SendHealth } from './health'
 
 const well: SendHealth = {
-  ...{ stage: 'sending', words: '', kbps: 4740, plannedKbps: 4800, behindSeconds: 0 },
+  ...{
+    stage: 'sending',
+    words: '',
+    kbps: 4740,
+    plannedKbps: 4800,
+    behindSeconds: 0,
+    stillSeconds: 0,
+  },
   ...{ sentFrames: 42_180, lostFrames: 0 },
 }
 const health = (

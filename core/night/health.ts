@@ -8,6 +8,8 @@ export interface SendHealth {
   kbps: number
   plannedKbps: number
   behindSeconds: number
+  /** Since the last frame that went out; 0 before the first, and once it is over. */
+  stillSeconds: number
   sentFrames: number
   lostFrames: number
 }

@@ -4,8 +4,8 @@ import type { SendHealth } from './health'
 import { carriedNowKbps, lineCarried, noLineObserved, observeLine } from './observedLine'
 import { nothingObserved, observeSend } from './observedSend'
 
-type Seen = Pick<SendHealth, 'stage' | 'behindSeconds'>
-const going: Seen = { stage: 'sending', behindSeconds: 0 }
+type Seen = Pick<SendHealth, 'stage' | 'behindSeconds' | 'stillSeconds'>
+const going: Seen = { stage: 'sending', behindSeconds: 0, stillSeconds: 0 }
 const after = (seen: readonly Seen[]) =>
   seen.reduce((observed, each) => observeSend(observed, each, 1), nothingObserved)
 const times = (count: number, seen: Seen): Seen[] => Array.from({ length: count }, () => seen)
@@ -18,8 +18,18 @@ describe('what viewers had of a send', () => {
     expect(after(times(9, { ...going, behindSeconds: 4 })).freezes).toBe(0)
   })
 
+  it('stands still where nothing goes out, however early what waits is dropped', () => {
+    // A line that stands still for 18 s under a sender that drops what waits for longer than 2.5 s.
+    const stalled = Array.from({ length: 18 }, (_, second) => ({
+      ...going,
+      behindSeconds: Math.min(2.5, second),
+      stillSeconds: second,
+    }))
+    expect(after([going, ...stalled, going])).toMatchObject({ freezes: 1, frozenSeconds: 13 })
+  })
+
   it('goes on from the player’s buffer where it comes back in time, and stands still where not', () => {
-    const away: Seen = { stage: 'away', behindSeconds: 0 }
+    const away: Seen = { ...going, stage: 'away' }
     expect(after([going, ...times(3, away), going])).toMatchObject({ freezes: 0, awaySeconds: 3 })
     expect(after([going, ...times(10, away), going])).toMatchObject({
       ...{ freezes: 1, frozenSeconds: 6, awaySeconds: 10, isFrozen: false },
@@ -27,9 +37,9 @@ describe('what viewers had of a send', () => {
   })
 
   it('counts nothing before it began, nor after it ended', () => {
-    const before = times(20, { stage: 'connecting', behindSeconds: 0 })
+    const before = times(20, { ...going, stage: 'connecting' })
     expect(after(before)).toEqual(nothingObserved)
-    const ended = [going, ...times(20, { stage: 'ended', behindSeconds: 0 })]
+    const ended = [going, ...times(20, { ...going, stage: 'ended' })]
     expect(after(ended)).toMatchObject({ freezes: 0, awaySeconds: 0 })
   })
 })

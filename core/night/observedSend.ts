@@ -25,18 +25,24 @@ export const nothingObserved: ObservedSend = {
 
 /**
  * Adds the last `seconds` of a send. As in a simulated night, the picture stands still where the send is
- * behind, or was away, by more than a player holds (a working value).
+ * behind or away, or nothing of its picture has gone out, for longer than a player holds (a working value):
+ * who drops early is never far behind.
  */
 export function observeSend(
   before: ObservedSend,
-  { stage, behindSeconds }: Pick<SendHealth, 'stage' | 'behindSeconds'>,
+  {
+    stage,
+    behindSeconds,
+    stillSeconds,
+  }: Pick<SendHealth, 'stage' | 'behindSeconds' | 'stillSeconds'>,
   seconds: number,
 ): ObservedSend {
   if (stage === 'ended' || stage === 'ready') return before
   if (stage !== 'sending' && !before.hasBegun) return before
   const isAway = stage !== 'sending'
   const awayForSeconds = isAway ? before.awayForSeconds + seconds : 0
-  const isFrozen = Math.max(behindSeconds, awayForSeconds) > viewing.playerBufferSeconds
+  const longest = Math.max(behindSeconds, stillSeconds, awayForSeconds)
+  const isFrozen = longest > viewing.playerBufferSeconds
   return {
     hasBegun: true,
     isFrozen,

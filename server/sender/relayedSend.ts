@@ -1,6 +1,7 @@
 import type { Sending } from '@green-mantle/core/show'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
 import type { Ingest, Publisher, SentSound } from './publisher'
+import { GoneOut } from './goneOut'
 import { publishOverRtmp } from './rtmpPublisher'
 import { publishOverSrt } from './srtPublisher'
 import { publishOverWhip } from './whipPublisher'
@@ -16,6 +17,8 @@ export interface RelayedState {
   sentFrames: number
   lostFrames: number
   behindSeconds: number
+  /** Since the last frame that went out; 0 before the first, and once it is over. */
+  stillSeconds: number
   /** How often it came back. */
   reconnects: number
   sendingSince: string | null
@@ -40,7 +43,7 @@ const rateWindowMilliseconds = 2000
 
 const nothingSent: RelayedState = {
   ...{ stage: 'ready', words: '', kbps: 0, sentFrames: 0, lostFrames: 0 },
-  ...{ behindSeconds: 0, reconnects: 0, sendingSince: null },
+  ...{ behindSeconds: 0, stillSeconds: 0, reconnects: 0, sendingSince: null },
 }
 
 function publishTo(
@@ -79,6 +82,7 @@ export class RelayedSend {
   /** By a clock that nobody sets: when it was first taken, and when it was over. */
   private acceptedAt = 0
   private endedAt: number | null = null
+  private readonly goneOut = new GoneOut()
   private rates: { at: number; bytes: number }[] = []
   private state: RelayedState = { ...nothingSent }
 
@@ -93,6 +97,7 @@ export class RelayedSend {
       ...this.state,
       kbps: this.kbps(),
       behindSeconds: this.state.stage === 'sending' ? this.behindSeconds() : 0,
+      stillSeconds: this.isWanted ? this.goneOut.stillSeconds() : 0,
     }
   }
 
@@ -113,6 +118,7 @@ export class RelayedSend {
     this.tries = 0
     this.state = { ...nothingSent }
     this.unacceptedFrames = 0
+    this.goneOut.clear()
     this.earlierBytes = 0
     this.endedAt = null
     this.generation += 1
@@ -180,6 +186,7 @@ export class RelayedSend {
     }
     publisher.take(packet)
     if (!isDropped(packet)) return
+    this.goneOut.handedOver(publisher)
     if (this.state.stage === 'sending') this.state.sentFrames += 1
     else this.unacceptedFrames += 1
   }
@@ -227,6 +234,7 @@ export class RelayedSend {
       for (const head of this.heads.values())
         publisher.take({ ...head, dts: this.lastMilliseconds })
       this.publisher = publisher
+      this.goneOut.connected()
       const isAccepted = await publisher.accepted
       if (this.publisher !== publisher) return
       if (isAccepted) this.wasAccepted(isBack)
