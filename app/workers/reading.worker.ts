@@ -1,3 +1,4 @@
+import { readHelpPage } from '@green-mantle/core/destinations'
 import {
   readDressingFile,
   readMeasurements,
@@ -26,6 +27,7 @@ const worker = {
   readComputer,
   readCanvasSvg,
   readDressingFile,
+  readHelpPage,
   readMeasurements,
   readProfileFile,
   readShowFile,

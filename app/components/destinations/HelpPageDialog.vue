@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { readHelpPage, withRulesRead } from '@green-mantle/core/destinations'
+import { type HelpPageRead, withRulesRead } from '@green-mantle/core/destinations'
 import type { Destination } from '@green-mantle/core/show'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, useId, watch } from 'vue'
+import { readingWorker } from '~/workers/workers'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
 import { useDestinationEditing } from './destinationEditing'
 import { useProfileEditing } from './profiles/profileEditing'
@@ -16,9 +17,21 @@ const id = useId()
 
 const text = ref('')
 const settled = refDebounced(text, 150)
-const read = computed(() => readHelpPage(settled.value, props.destination.canvas))
+const nothingRead: HelpPageRead = { rules: [], elsewhere: [], notUnderstood: [], isCut: false }
+const read = shallowRef(nothingRead)
 const left = shallowRef<ReadonlySet<string>>(new Set())
-watch(settled, () => (left.value = new Set()))
+watch(
+  settled,
+  async (now) => {
+    const found = await readingWorker().readHelpPage(now, props.destination.canvas)
+    // Meanwhile more may have been typed.
+    if (now !== settled.value) return
+    read.value = found
+    // What the page disagrees about is asked: it is taken by a person alone.
+    left.value = new Set(found.rules.filter(({ unsure }) => unsure !== '').map(({ name }) => name))
+  },
+  { immediate: true },
+)
 const taken = computed(() => read.value.rules.filter(({ name }) => !left.value.has(name)))
 
 function toggle(name: string): void {
@@ -89,9 +102,15 @@ function take(keepsProfile: boolean): void {
               </th>
               <td class="pr-3 font-semibold break-words">{{ rule.value }}</td>
               <td class="text-ink-2 text-xs">
-                <q v-for="words in rule.words.slice(0, 3)" :key="words" class="block">{{
-                  words
-                }}</q>
+                <p v-if="rule.unsure" class="text-ochre font-semibold">
+                  {{ rule.unsure }} Take it if this is right.
+                </p>
+                <q
+                  v-for="words in rule.words.slice(0, rule.unsure ? 8 : 3)"
+                  :key="words"
+                  class="block"
+                  >{{ words }}</q
+                >
               </td>
             </tr>
           </tbody>
@@ -100,6 +119,9 @@ function take(keepsProfile: boolean): void {
       <p v-else-if="settled.trim() !== ''" role="status">
         No rule was found in this text. It stays here, so that you can look for it in the list
         below.
+      </p>
+      <p v-if="read.isCut" role="status">
+        This text is longer than what is read of one: only its beginning was read.
       </p>
       <details v-if="read.elsewhere.length + read.notUnderstood.length > 0" :open="true">
         <summary class="cursor-pointer font-semibold">

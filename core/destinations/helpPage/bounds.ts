@@ -57,9 +57,9 @@ export function boundOf(before: string, after: string, heading: string): Bound {
 
 /** Whether the words about a thing say that it is not taken. */
 export const isDenied = (words: string, at: number, length: number): boolean =>
-  /\b(?:no|not|without|isn['’]t|except|neither|nor)\W*(?:\w+\W+){0,2}$/i.test(
+  /\b(?:no|not|without|isn['’]t|except|neither|nor|kein|keine|ohne|sans|pas de|ni)\W*(?:\w+\W+){0,2}$/i.test(
     words.slice(Math.max(0, at - 30), at),
   ) ||
-  /^[^.;,]{0,20}\b(?:not (?:supported|accepted|allowed|available|taken|yet)|unsupported|isn['’]t|aren['’]t|won['’]t|rejected)\b/i.test(
+  /^[^.;]{0,40}\b(?:not (?:(?:be|currently|yet) )?(?:supported|accepted|allowed|available|taken|yet|possible)|unsupported|isn['’]t|aren['’]t|won['’]t|can(?:not|['’]t)|rejected|refused|declined|dropped|ignored|disconnected|coming|soon|planned|later|in future|not yet|nicht|abgelehnt|non|refusés?|bientôt)\b/i.test(
     words.slice(at + length),
   )

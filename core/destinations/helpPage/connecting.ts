@@ -41,18 +41,21 @@ export function procedureFindings({ words, heading }: Statement): Finding[] {
   const found: Finding[] = []
   const text = `${heading} ${words}`
   if (/\b(?:stream\s?)?key\b/i.test(text)) {
-    if (
-      /\b(?:new|fresh|different|another)\b[^.]{0,30}\b(?:key|each|every)\b|\b(?:changes?|renew(?:s|ed)?|reset|regenerated?|expires?|one-time|single[- ]use|per[- ]session|once only|valid (?:for )?(?:one|a single))\b/i.test(
-        words,
-      )
+    // What happens only if somebody does it happens to no key by itself.
+    const byItself = words.replaceAll(
+      /\b(?:until|unless|if|when(?:ever)?|except when) (?:you|it is|it['’]s|somebody)\b[^.;]*/gi,
+      '',
     )
-      found.push({ topic: 'key life', life: 'per session' })
-    else if (
+    const isLasting =
       /\b(?:persistent|permanent|lasting|stays? the same|never (?:changes|expires)|does(?: not|n['’]t) (?:change|expire)|reusable|re-?use|same key)\b/i.test(
-        words,
+        byItself,
       )
-    )
-      found.push({ topic: 'key life', life: 'lasting' })
+    const isRenewed =
+      /\b(?:new|fresh|different|another)\b[^.]{0,30}\b(?:key|each|every)\b|\b(?:changes?|renew(?:s|ed)?|reset|regenerated?|expires?|one-time|single[- ]use|per[- ]session|once only|valid (?:for )?(?:one|a single))\b/i.test(
+        byItself.replaceAll(/\b(?:never|not|n['’]t) (?:changes?|expires?)\b/gi, ''),
+      )
+    if (isLasting) found.push({ topic: 'key life', life: 'lasting' })
+    if (isRenewed) found.push({ topic: 'key life', life: 'per session' })
     const hours =
       /\b(?:valid|expires?|good|lasts?)\b[^.\d]{0,25}(\d{1,4})\s*(hours?|h\b|days?|minutes?|min\b)/i.exec(
         words,

@@ -158,7 +158,6 @@ Your stream key stays the same for all your streams.`,
     connection: {
       protocol: 'rtmp',
       serverAddress: 'rtmp://a.rookery.example/live',
-      backupAddress: 'rtmp://b.rookery.example/live',
     },
   },
   {

@@ -213,7 +213,6 @@ of two seconds with at most 2 B-frames between reference frames.`,
     rules: { offersBackup: true },
     connection: {
       serverAddress: 'rtmps://one.example/live',
-      backupAddress: 'rtmps://two.example/live',
     },
   },
   {

@@ -7,8 +7,10 @@ export const numberPattern = String.raw`\d{1,3}(?:[,.\u2019' ]\d{3})+(?!\d)|\d+(
  */
 export function numberOf(text: string, thousands = false): number {
   const compact = text.replaceAll(/[\u2019' ]/g, '')
-  if (/^\d{1,3}(,\d{3})+$/.test(compact)) return Number(compact.replaceAll(',', ''))
-  if (thousands && /^\d{1,3}(\.\d{3})+$/.test(compact)) return Number(compact.replaceAll('.', ''))
+  // "0,128" is a fraction: no thousands begin with a nought.
+  if (/^[1-9]\d{0,2}(,\d{3})+$/.test(compact)) return Number(compact.replaceAll(',', ''))
+  if (thousands && /^[1-9]\d{0,2}(\.\d{3})+$/.test(compact))
+    return Number(compact.replaceAll('.', ''))
   return Number(compact.replace(',', '.'))
 }
 

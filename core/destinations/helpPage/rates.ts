@@ -46,6 +46,23 @@ function isAudioRate(
 const kiloUnit = String.raw`k(?:ilo)?(?:b(?:it)?s?)?(?:\s?(?:/|p)\s?s(?:ec(?:ond)?)?|ps|\s?per\s?second)?`
 const megaUnit = String.raw`m(?:ega)?(?:b(?:it)?s?)(?:\s?(?:/|p)\s?s(?:ec(?:ond)?)?|ps|\s?per\s?second)?`
 
+/** Whether a second number is the other end of a range: "6000 kbps and 60 fps" is none. */
+const isOtherEnd = (joint: string, unit: string | undefined, after: string): boolean =>
+  unit !== undefined ||
+  !(/and/i.test(joint) || /^\s*(?:fps|f\/s|frames?|k?hz|p\b|px|s\b|sec|%|x|×)/i.test(after))
+
+/** "Up to 4000 at 720p, 6000 at 1080p": a limit that is said of the first is said of those after it. */
+function withBoundsCarriedOn(found: readonly Finding[]): Finding[] {
+  const carried = new Map<Finding['topic'], Bound>()
+  return found.map((finding) => {
+    if (finding.topic !== 'video bitrate' && finding.topic !== 'audio bitrate') return finding
+    const before = carried.get(finding.topic)
+    const bound = finding.bound === 'said' && before === 'most' ? before : finding.bound
+    carried.set(finding.topic, bound)
+    return { ...finding, bound }
+  })
+}
+
 export function rateFindings({ words, heading }: Statement): Finding[] {
   const unitIn = /\(?\b(?:in )?(k|m)(?:ega|ilo)?b(?:it)?s?\s?(?:\/|p)\s?s/i
     .exec(heading)?.[1]
@@ -58,7 +75,10 @@ export function rateFindings({ words, heading }: Statement): Finding[] {
   )
   const found: Finding[] = []
   for (const match of words.matchAll(rate)) {
-    const [whole, first = '', firstUnit, , second, secondUnit] = match
+    const [whole, first = '', firstUnit, joint = '', other, secondUnit] = match
+    const second = isOtherEnd(joint, secondUnit, words.slice(match.index + whole.length))
+      ? other
+      : undefined
     const unit = secondUnit ?? firstUnit
     const isBare = !unit && unitIn !== undefined && isOfRates
     if (!unit && !isBare) continue
@@ -66,7 +86,8 @@ export function rateFindings({ words, heading }: Statement): Finding[] {
     const scaleOf = (given: string | undefined): number =>
       (given ?? unitIn ?? 'k').toLowerCase().startsWith('m') ? 1000 : 1
     const from = match.index
-    const to = from + whole.length
+    const to =
+      from + (other !== undefined && second === undefined ? whole.lastIndexOf(joint) : whole.length)
     const before = words.slice(0, from)
     const after = words.slice(to)
     // Upload and line speeds are no limits of the rendition.
@@ -92,5 +113,5 @@ export function rateFindings({ words, heading }: Statement): Finding[] {
       if (kbps > 0) found.push({ topic: isAudio ? 'audio bitrate' : 'video bitrate', kbps, bound })
     }
   }
-  return found
+  return withBoundsCarriedOn(found)
 }

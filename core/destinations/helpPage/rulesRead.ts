@@ -26,7 +26,7 @@ import {
 } from '../../words'
 import type { Bound, Finding } from './finding'
 import { findingsOf } from './findings'
-import { type Statement, statementsOf } from './statements'
+import { longestHelpText, mostStatements, type Statement, statementsOf } from './statements'
 
 /** What of a destination a help page can change. */
 export interface RulesChange {
@@ -42,6 +42,8 @@ export interface RuleRead {
   value: string
   /** The places that it was read from, as they stand there. */
   words: string[]
+  /** Why it is asked about rather than taken: its places disagree. Empty where they don't. */
+  unsure: string
   change: RulesChange
 }
 
@@ -51,6 +53,8 @@ export interface HelpPageRead {
   /** Understood, but no rule of a destination. */
   elsewhere: string[]
   notUnderstood: string[]
+  /** Whether the text is longer than what is read of one. */
+  isCut: boolean
 }
 
 type Topic = Finding['topic']
@@ -163,13 +167,38 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
     change: Partial<Rules>,
     topics: Topic[],
     connection?: RulesChange['connection'],
+    said: readonly (number | string)[] = [],
   ): void => {
     rules.push({
       name,
       value,
       words: wordsOf(...topics),
+      unsure:
+        unique(said).length > 1
+          ? `The page says ${listInWords(unique(said).map(String), 'and')}.`
+          : '',
       change: { rules: change, ...(connection ? { connection } : {}) },
     })
+  }
+
+  /** What different places say of the same, each in its words; what is said of one size is no contradiction to another. */
+  const valuesOf = <Name extends Topic>(
+    topic: Name,
+    inWords: (found: Of<Name>) => string | null,
+  ): string[] => {
+    const withSize = new Set(
+      said.filter(({ finding }) => finding.topic === 'size').map(({ statement }) => statement),
+    )
+    const places = said.filter(
+      ({ finding, statement }) =>
+        finding.topic === topic &&
+        !withSize.has(statement) &&
+        !/\d{3,4}\s?p\b|\dk\b/i.test(statement.heading),
+    )
+    const byPlace = new Map(
+      places.map(({ finding, statement }) => [statement, inWords(finding as Of<Name>)]),
+    )
+    return [...byPlace.values()].filter((value) => value !== null)
   }
 
   const sizes = sizeRule(of('size'), canvas)
@@ -221,9 +250,18 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
       Math.max(...upper.items.map(({ kbps }) => kbps)),
       videoBitrateLimitsKbps,
     )
-    add('Video bitrate at most', kbpsInWords(maxKbps), { mostVideoBitrateKbps: maxKbps }, [
-      'video bitrate',
-    ])
+    add(
+      'Video bitrate at most',
+      kbpsInWords(maxKbps),
+      { mostVideoBitrateKbps: maxKbps },
+      ['video bitrate'],
+      undefined,
+      upper.bound === 'most' || upper.bound === 'only'
+        ? valuesOf('video bitrate', ({ bound, kbps }) =>
+            bound === upper.bound ? kbpsInWords(kbps) : null,
+          )
+        : [],
+    )
     const lower = bitrates.filter(({ bound, kbps }) => bound === 'least' && kbps < maxKbps)
     if (lower.length > 0) {
       const minKbps = clamped(Math.min(...lower.map(({ kbps }) => kbps)), {
@@ -243,15 +281,26 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
   ].filter(isWithin(keyframeIntervalLimitsSeconds))
   if (intervals.length > 0) {
     const seconds = Math.min(...intervals)
-    add('Keyframe every', `${seconds} s at most`, { longestKeyframeIntervalSeconds: seconds }, [
-      'keyframe interval',
-      'keyframe frames',
-    ])
+    add(
+      'Keyframe every',
+      `${seconds} s at most`,
+      { longestKeyframeIntervalSeconds: seconds },
+      ['keyframe interval', 'keyframe frames'],
+      undefined,
+      valuesOf('keyframe interval', (found) => `${found.seconds} s`),
+    )
   }
   const bFrames = of('B-frames').map(({ count }) => count)
   if (bFrames.length > 0) {
     const count = clamped(Math.min(...bFrames), bFramesLimits)
-    add('B-frames', count === 0 ? 'none' : `${count} at most`, { mostBFrames: count }, ['B-frames'])
+    add(
+      'B-frames',
+      count === 0 ? 'none' : `${count} at most`,
+      { mostBFrames: count },
+      ['B-frames'],
+      undefined,
+      valuesOf('B-frames', (found) => `${found.count}`),
+    )
   }
   const spokenSounds = audioCodecs.filter((codec) =>
     of('audio codec').some((found) => found.codec === codec),
@@ -272,9 +321,18 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
       Math.max(...loudest.items.map((item) => item.kbps)),
       audioBitrateLimitsKbps,
     )
-    add('Audio bitrate at most', kbpsInWords(kbps), { mostAudioBitrateKbps: kbps }, [
-      'audio bitrate',
-    ])
+    add(
+      'Audio bitrate at most',
+      kbpsInWords(kbps),
+      { mostAudioBitrateKbps: kbps },
+      ['audio bitrate'],
+      undefined,
+      loudest.bound === 'most'
+        ? valuesOf('audio bitrate', (found) =>
+            found.bound === 'most' ? kbpsInWords(found.kbps) : null,
+          )
+        : [],
+    )
   }
   const sampleRates = audioSampleRatesHz.filter((hertz) =>
     of('sample rate').some((found) => found.hertz === hertz),
@@ -309,9 +367,8 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
     ({ isBackup, address }) => (isBackup && address !== main?.address) || false,
   )
   if (backup)
-    add('Second ingest', backup.address, { offersBackup: true }, ['address'], {
-      backupAddress: backup.address,
-    })
+    // Only that there is one: with its address a second send would be on.
+    add('Second ingest', `offered, at ${backup.address}`, { offersBackup: true }, ['address'])
   else if (of('backup').length > 0) {
     const offers = of('backup').some((found) => found.offers)
     add('Second ingest', offers ? 'offered' : 'none', { offersBackup: offers }, ['backup'])
@@ -326,6 +383,8 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
       `${life === 'lasting' ? 'lasting' : 'new for every session'}${hours === null ? '' : `, good for ${countInWords(hours, 'hour')}`}`,
       { key: { life, hours } },
       ['key life', 'key hours'],
+      undefined,
+      of('key life').map((found) => found.life),
     )
   }
   const starts = of('start')
@@ -351,6 +410,7 @@ export function readHelpPage(text: string, canvas: CanvasName): HelpPageRead {
         .filter((statement) => understood.has(statement) && !inRules.has(statement))
         .map(quoted),
     ),
+    isCut: text.length > longestHelpText || statements.length >= mostStatements,
     notUnderstood: unique(
       statements.filter((statement) => !understood.has(statement)).map(({ words }) => words),
     ),

@@ -1,6 +1,8 @@
 /** Longer texts are no help page's rules. */
-const longestHelpText = 100_000
+export const longestHelpText = 100_000
 const longestStatement = 400
+/** A page of rules has some hundred; what comes after so many is not read. */
+export const mostStatements = 2000
 
 /** A line, or a cell of a table with what its column and row are called. */
 export interface Statement {
@@ -23,7 +25,7 @@ function cellsOf(line: string): string[] {
   return split.map((cell) => cell.trim())
 }
 
-const isRule = (line: string): boolean => /^[\s|:+-]*-{2,}[\s|:+-]*$/.test(line)
+const isRule = (line: string): boolean => line.includes('--') && /^[\s|:+-]+$/.test(line)
 
 /** Line breaks in the middle of a sentence, as mails and narrow columns have them, are taken out. */
 function unwrapped(lines: readonly string[]): string[] {
@@ -64,6 +66,7 @@ export function statementsOf(text: string): Statement[] {
   let columns: string[] | null = null
   let heading = ''
   for (const line of lines) {
+    if (statements.length >= mostStatements) break
     const trimmed = line.replace(/^[\s•·*–—#>✓✔-]+/u, '').trim()
     if (trimmed === '' || isRule(line)) {
       if (trimmed === '' && !isRule(line)) columns = null
