@@ -99,31 +99,31 @@ export const recordingRules = (recording: Recording, show: Pick<Show, 'canvasPai
 export function renditionRequestsOf(show: PlannedShow): RenditionRequest[] {
   const sends = show.destinations
     .filter(({ on, connection }) => on && connection !== 'relay')
-    .flatMap((destination) =>
-      destination.renditions
-        .slice(0, destination.rules.mostRenditions)
-        .map((given, step): RenditionRequest => {
-          const rendition = withinRules(destination, given, show)
-          const isHandOff = destination.connection === 'hand-off'
-          const { priority, mustKeep } = destination.plan
-          const lowerSteps: readonly Pin[] = step > 0 ? ['size', 'frame rate', 'codec'] : []
-          return {
-            source: { kind: 'destination', id: destination.id, step, rendition },
-            owner: destination.id,
-            canvas: destination.canvas,
-            rules: destination.rules,
-            rendition,
-            pins: new Set(isHandOff ? pinnable : [...given.pins, ...lowerSteps]),
-            priority,
-            mustKeep,
-            viewers: destination.viewers,
-            steps: Math.min(destination.renditions.length, destination.rules.mostRenditions),
-            largerThan: destination.renditions[step + 1] ?? null,
-            destination,
-            isHandOff,
-          }
-        }),
-    )
+    .flatMap((destination) => {
+      const ladder = destination.renditions.slice(0, destination.rules.mostRenditions)
+      return ladder.map((given, step): RenditionRequest => {
+        const rendition = withinRules(destination, given, show)
+        const isHandOff = destination.connection === 'hand-off'
+        const { priority, mustKeep } = destination.plan
+        const lowerSteps: readonly Pin[] = step > 0 ? ['size', 'frame rate', 'codec'] : []
+        return {
+          source: { kind: 'destination', id: destination.id, step, rendition },
+          owner: destination.id,
+          canvas: destination.canvas,
+          rules: destination.rules,
+          rendition,
+          pins: new Set(isHandOff ? pinnable : [...given.pins, ...lowerSteps]),
+          priority,
+          mustKeep,
+          viewers: destination.viewers,
+          steps: Math.min(destination.renditions.length, destination.rules.mostRenditions),
+          // A step that is not sent is nothing to be larger than.
+          largerThan: ladder[step + 1] ?? null,
+          destination,
+          isHandOff,
+        }
+      })
+    })
   const recordings = show.recordings
     .filter(({ on }) => on)
     .map((recording): RenditionRequest => ({
@@ -191,6 +191,10 @@ export const effortsOf = (
   return computer.devices.length === 0 ? [effortForAny] : efforts
 }
 
+/** Whether a destination gets what it gets from a relay alone: nothing is sent to it from here. */
+export const isFedAlone = ({ plan, relayId }: Destination): boolean =>
+  plan.routePinned && relayId !== null
+
 /**
  * The codecs that a request could take: H.264, which everything can show, where it is accepted and some
  * device makes it and the encoder program can send it there; the newer ones too where they are trusted; where no device is known the first of
@@ -201,15 +205,15 @@ function codecsOf(
   { fit, computer }: Pick<PlannedShow, 'fit' | 'computer'>,
 ): readonly Codec[] {
   const { devices } = computer
-  if (pins.has('codec')) return rules.codecs.filter((codec) => codec === rendition.codec)
+  const isSendable = (codec: Codec): boolean =>
+    !destination || isFedAlone(destination) || isCarried(computer, destination, codec)
+  if (pins.has('codec'))
+    return rules.codecs.filter((codec) => codec === rendition.codec && isSendable(codec))
   const isMade = (codec: Codec): boolean =>
     devices.length === 0 ||
     devices.some(({ throughputs }) => throughputs.some((each) => each.codec === codec))
   const accepted = codecs.filter(
-    (codec) =>
-      rules.codecs.includes(codec) &&
-      isMade(codec) &&
-      (!destination || isCarried(computer, destination, codec)),
+    (codec) => rules.codecs.includes(codec) && isMade(codec) && isSendable(codec),
   )
   // What a recording may be in is chosen for it alone, so that all of it is trusted.
   const areNewerTrusted = destination ? (destination.plan.newerCodecs ?? fit.newerCodecs) : true

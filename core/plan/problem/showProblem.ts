@@ -4,6 +4,7 @@ import {
   bitrateStepKbps,
   takesSize,
   usableUploadOf,
+  isCarried,
 } from '../../fit'
 import { encodedPictureOf, encoderLoad, judgedOn, recordingMegabytes } from '../../media'
 import { type Destination, type Rendition, type Rules } from '../../show'
@@ -31,6 +32,7 @@ import {
   routesOf,
   type RenditionRequest,
   renditionRequestsOf,
+  isFedAlone,
 } from './renditionRequests'
 
 /** A show as a fitting problem, with what leads back from its numbers to the show. */
@@ -291,7 +293,10 @@ function choiceKey(request: RenditionRequest, feeding: readonly Destination[]): 
     [rules.leastVideoBitrateKbps, rules.mostVideoBitrateKbps],
     [settings, [...pins].sort()],
     largerThan && [largerThan.width, largerThan.height],
-    destination && [destination.protocol, destination.path, destination.backupAddress !== null],
+    destination && [
+      ...[destination.protocol, destination.path, destination.backupAddress !== null],
+      ...[destination.plan.newerCodecs, isFedAlone(destination)],
+    ],
     feeding.map(({ id }) => id),
   ])
 }
@@ -398,7 +403,7 @@ function relayDevices(
 function relayWires(
   relay: Destination,
   rendition: Rendition,
-  { shapes, bitratesKbps, wireTable }: ChoiceContext,
+  { show, shapes, bitratesKbps, wireTable }: ChoiceContext,
 ): Relay['wires'] {
   const { canvas, rules } = relay
   const wires = new Map<number, BitrateRange & { wireKbps: Int32Array }>()
@@ -421,6 +426,7 @@ function relayWires(
       shape.canvas === canvas &&
       acceptsSize(rules, shape) &&
       rules.codecs.includes(shape.codec) &&
+      isCarried(show.computer, relay, shape.codec) &&
       rates.includes(framesPerSecond)
     const accepted = isAccepted && acceptedRange(rules, shape, bitratesKbps)
     const range = accepted && within(accepted)
