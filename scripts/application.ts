@@ -27,6 +27,8 @@ interface Options {
   keyFile?: string
   /** Where it records to, where it sends by itself. */
   recordingsFolder?: string
+  /** A further host name under which it may be asked. */
+  alsoNamed?: string
   /** What has to be known to use it from beyond this machine. */
   accessToken?: string
   /** Gets what the application writes, instead of the terminal. */
@@ -54,7 +56,11 @@ export async function startApplication(options: Options): Promise<RunningApplica
       NITRO_PORT: String(port),
       GREEN_MANTLE_DATABASE_URL: options.databaseUrl,
       GREEN_MANTLE_ORIGIN: address,
-      GREEN_MANTLE_ALLOWED_HOSTS: [process.env.GREEN_MANTLE_ALLOWED_HOSTS, new URL(address).host]
+      GREEN_MANTLE_ALLOWED_HOSTS: [
+        process.env.GREEN_MANTLE_ALLOWED_HOSTS,
+        new URL(address).host,
+        options.alsoNamed && `${options.alsoNamed}:${port}`,
+      ]
         .filter(Boolean)
         .join(','),
       GREEN_MANTLE_KEY_FILE:

@@ -4,12 +4,12 @@ import { defineAsyncComponent, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { offerCommands } from '~/commands/commands'
 import { listenForKeys } from '~/commands/keys'
-import PlainHttpNote from '~/components/frame/PlainHttpNote.vue'
 import ShowCard from '~/components/home/ShowCard.vue'
 import { useNight } from '~/composables/useNight'
 import { useShowsStore } from '~/stores/shows'
 
 // Dialogs come when they are first opened.
+const PlainHttpNote = defineAsyncComponent(() => import('~/components/frame/PlainHttpNote.vue'))
 const FinderDialog = defineAsyncComponent(() => import('~/components/frame/FinderDialog.vue'))
 const ShortcutList = defineAsyncComponent(() => import('~/components/frame/ShortcutList.vue'))
 
@@ -25,6 +25,7 @@ async function goTo(made: Promise<string | undefined>): Promise<void> {
   if (id) await router.push(`/shows/${id}/canvases`)
 }
 
+const isPlainHttp = !globalThis.isSecureContext
 offerCommands([
   { id: 'home.new', label: 'New show', group: 'Shows', keys: 'n', run: () => goTo(shows.create()) },
   {
@@ -64,7 +65,7 @@ listenForKeys()
 
 <template>
   <div class="min-h-dvh">
-    <PlainHttpNote />
+    <PlainHttpNote v-if="isPlainHttp" />
     <header class="border-rule bg-sheet border-b">
       <div class="mx-auto flex h-16 max-w-6xl items-center gap-3 px-6">
         <img src="/mark.svg" alt="" class="size-9" />

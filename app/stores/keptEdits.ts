@@ -1,5 +1,4 @@
 import type { Show } from '@green-mantle/core/show'
-import { nanoid } from 'nanoid'
 import { readingWorker } from '~/workers/workers'
 import { announceTab, livingTabs } from './livingTabs'
 
@@ -12,8 +11,10 @@ export interface KeptEdit {
 }
 
 const prefix = 'green-mantle.kept-edit.'
-/** Names this tab for as long as it is loaded. Made without what a page over plain HTTP has not. */
-const tab = nanoid()
+/** Names this tab for as long as it is loaded; a page over plain HTTP has no other way to make a name. */
+const tab = Array.from(crypto.getRandomValues(new Uint32Array(4)), (part) =>
+  part.toString(36),
+).join('-')
 const keyOf = (showId: string, owner: string): string => `${prefix}${showId}.${owner}`
 
 // So that another can tell an abandoned edit from a living tab's.

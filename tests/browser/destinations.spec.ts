@@ -3,6 +3,7 @@ import { demoProfiles, demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
 import { tabTo } from './canvasHands'
 import { expect, expectAccessible, step, test, untilSaved } from './fixtures'
+import { meant } from '../meant'
 
 test.use({ opensOn: 'destinations' })
 
@@ -14,7 +15,8 @@ const open = (page: Page, name: string) =>
     .click()
 /** The profiles that come with the demo, as another installation would send them. */
 async function withProfiles(page: Page): Promise<void> {
-  for (const profile of demoProfiles) await page.request.post('/api/profiles', { data: profile })
+  for (const profile of demoProfiles)
+    await page.request.post('/api/profiles', { headers: meant, data: profile })
 }
 
 test('adds one platform on both canvases in one step, and catches the second key', async ({
@@ -66,6 +68,7 @@ test.describe('with a clock of its own', () => {
     await context.grantPermissions(['clipboard-read', 'clipboard-write'])
     await page.clock.install({ time: new Date('2026-12-12T19:00:00Z') })
     await page.request.put(`/api/shows/${demo.id}/keys/flickerbrook`, {
+      headers: meant,
       data: { key: 'session-1' },
     })
     await page.clock.setFixedTime(new Date(Date.now() + 13 * 3_600_000))
@@ -234,8 +237,8 @@ test(
   async ({ page, demo }) => {
     await withProfiles(page)
     const keys = `/api/shows/${demo.id}/keys/flickerbrook`
-    await page.request.put(keys, { data: { key: 'last-session' } })
-    await page.request.put(keys, { data: { key: 'last-session' } })
+    await page.request.put(keys, { headers: meant, data: { key: 'last-session' } })
+    await page.request.put(keys, { headers: meant, data: { key: 'last-session' } })
     await page.reload()
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(demoShow.title)
     await page.keyboard.press('Alt+4')

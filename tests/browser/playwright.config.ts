@@ -34,12 +34,13 @@ export default defineConfig({
   // One more than two cores, since a page that waits for an answer leaves its own idle.
   workers: Math.min(3, availableParallelism() + 1),
   // The limits only end what hangs; what is slow is told after a run.
-  timeout: 900_000,
-  expect: { timeout: 150_000 },
+  timeout: 600_000,
+  expect: { timeout: 60_000 },
   reporter: process.env.CI
     ? [['line'], ['./countReporter.ts']]
     : [['list'], ['./countReporter.ts']],
   use: {
+    actionTimeout: 120_000,
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: chromiumPath,

@@ -186,7 +186,11 @@ test('the server refuses what is not the application’s own', async ({ stack })
   expect(await status({ method: 'PUT', headers: json, body: '{}' }, `/api/shows/${id}`)).toBe(428)
   expect(await status({ method: 'POST', headers: json, body: '{' })).toBe(400)
   expect(
-    await status({ method: 'POST', headers: { 'content-type': 'text/plain' }, body: '{}' }),
+    await status({
+      method: 'POST',
+      headers: { ...meant, 'content-type': 'text/plain' },
+      body: '{}',
+    }),
   ).toBe(415)
   expect(await status({ method: 'POST', headers: json, body: ' '.repeat(4_000_001) })).toBe(413)
   expect(await status({}, '/api/shows/nobody')).toBe(404)

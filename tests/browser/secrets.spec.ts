@@ -100,7 +100,7 @@ test('a stored key that was altered is said to be damaged, and pasted again', as
   stack,
 }) => {
   const keys = `/api/shows/${demo.id}/keys`
-  await page.request.put(`${keys}/longmeadow`, { data: { key: known } })
+  await page.request.put(`${keys}/longmeadow`, { headers: meant, data: { key: known } })
   const database = connect(stack.databaseUrl)
   const sealed = database.raw("CONCAT(LEFT(sealed, CHAR_LENGTH(sealed) - 6), 'AAAAAA')")
   await database('stream_keys').where({ show_id: demo.id }).update({ sealed })
@@ -108,7 +108,7 @@ test('a stored key that was altered is said to be damaged, and pasted again', as
   await page.reload()
   await step(page, 'Destinations').click()
   await expect(page.locator('[data-destination=Longmeadow]')).toContainText('damaged in the store')
-  const reveal = await page.request.post(`${keys}/longmeadow/reveal`)
+  const reveal = await page.request.post(`${keys}/longmeadow/reveal`, { headers: meant })
   expect(reveal.status()).toBe(409)
   expect(await reveal.text()).toContain('The stored key is damaged')
   await page.getByLabel('Paste the key').fill(known)

@@ -1,4 +1,5 @@
 import { expect, expectAccessible, test } from './fixtures'
+import { meant } from '../meant'
 
 test.use({ opensOn: 'line' })
 
@@ -6,7 +7,10 @@ test('takes the run-up away as a calendar, and the settings on paper without key
   page,
   demo,
 }) => {
-  await page.request.put(`/api/shows/${demo.id}/keys/longmeadow`, { data: { key: 'not-on-paper' } })
+  await page.request.put(`/api/shows/${demo.id}/keys/longmeadow`, {
+    headers: meant,
+    data: { key: 'not-on-paper' },
+  })
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Take away' }).click()
   await page.getByRole('menuitem', { name: 'Run-up, iCalendar' }).click()

@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
-import { computed } from 'vue'
+import { ref } from 'vue'
 
 /** What a browser takes away from a page of another computer that comes without TLS. */
-const isKnown = useLocalStorage('green-mantle.plain-http-is-known', false)
-const isShown = computed(() => !globalThis.isSecureContext && !isKnown.value)
+const key = 'green-mantle.plain-http-is-known'
+const isShown = ref(!globalThis.isSecureContext && localStorage.getItem(key) === null)
+
+function understood(): void {
+  localStorage.setItem(key, 'yes')
+  isShown.value = false
+}
 </script>
 
 <template>
@@ -18,6 +22,6 @@ const isShown = computed(() => !globalThis.isSecureContext && !isKnown.value)
       microphone, screen, encoder or clipboard; all else works. HTTPS, by a proxy in front of the
       server, brings them.
     </p>
-    <button type="button" class="button shrink-0" @click="isKnown = true">Understood</button>
+    <button type="button" class="button shrink-0" @click="understood">Understood</button>
   </div>
 </template>

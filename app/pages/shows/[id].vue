@@ -6,7 +6,6 @@ import { defineAsyncComponent, onUnmounted, ref, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { wordsFor } from '~/api/problem'
 import { listenForKeys } from '~/commands/keys'
-import PlainHttpNote from '~/components/frame/PlainHttpNote.vue'
 import SaveBanner from '~/components/frame/SaveBanner.vue'
 import TopBar from '~/components/frame/TopBar.vue'
 import UploadStrata from '~/components/frame/UploadStrata.vue'
@@ -18,10 +17,12 @@ import { useShowStore } from '~/stores/show'
 const ChangedElsewhereDialog = defineAsyncComponent(
   () => import('~/components/frame/ChangedElsewhereDialog.vue'),
 )
+const PlainHttpNote = defineAsyncComponent(() => import('~/components/frame/PlainHttpNote.vue'))
 const FinderDialog = defineAsyncComponent(() => import('~/components/frame/FinderDialog.vue'))
 const ShortcutList = defineAsyncComponent(() => import('~/components/frame/ShortcutList.vue'))
 const ShowDetails = defineAsyncComponent(() => import('~/components/frame/ShowDetails.vue'))
 
+const isPlainHttp = !globalThis.isSecureContext
 const store = useShowStore()
 // There on every step: what changes the plan moves the strata everywhere.
 usePlannerStore()
@@ -70,7 +71,7 @@ listenForKeys()
   </main>
   <div v-else-if="store.isOpen" class="flex h-dvh flex-col overflow-hidden">
     <TopBar @shortcuts="open = 'shortcuts'" @find="open = 'finder'" @details="open = 'details'" />
-    <PlainHttpNote />
+    <PlainHttpNote v-if="isPlainHttp" />
     <SaveBanner @choose="open = 'elsewhere'" />
     <main class="min-h-0 grow"><NuxtPage /></main>
     <UploadStrata />
