@@ -100,7 +100,7 @@ export default defineNuxtConfig({
     build: {
       // Each file is asked for by itself, so that what is tiny, as an icon, joins another; what is larger
       // than so many bytes would be carried by pages that do not need it.
-      rollupOptions: { output: { experimentalMinChunkSize: 2000 } },
+      rollupOptions: { output: { experimentalMinChunkSize: 1000 } },
       assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined),
     },
     worker: { format: 'es', plugins: () => [pureSchemas()] },

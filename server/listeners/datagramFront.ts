@@ -5,17 +5,22 @@ import { once } from 'node:events'
 export type Knock =
   /** No word that begins a call. */
   | 'none'
-  /** A step on the way in that names nobody yet; it is handed on. */
-  | 'asks'
-  | { letInAs: string }
-  /** Turned away, with what tells it so. */
-  | { refusal: Buffer }
+  /** Answered, and nothing is kept of who asked. */
+  | { answer: Buffer }
+  /** `greeting`: what has to pass with the program behind the door before this is handed on. */
+  | { letInAs: string; greeting?: Greeting }
+
+/** A word to the program behind the door, and what is handed on once it has answered that; null while it has not. */
+export interface Greeting {
+  first: Buffer
+  then: (answer: Buffer) => Buffer | null
+}
 
 export interface DatagramFrontOptions {
   host: string
   /** The first that nobody has from here on is taken. */
   firstPort: number
-  knock: (datagram: Buffer) => Knock
+  knock: (datagram: Buffer, caller: string) => Knock
   /** What carries picture and sound, apart from what only steers. */
   isMedia: (datagram: Buffer) => boolean
   /** Whether a datagram gets through, and when; without it all do, at once. */
@@ -44,7 +49,8 @@ interface Caller {
   /** Where it knocked. */
   door: Socket
   onward: Socket
-  isLetIn: boolean
+  /** What still has to pass before it is let in; null once it is. */
+  greeting: Greeting | null
   heardAt: number
 }
 
@@ -76,29 +82,33 @@ export async function openDatagramFront(options: DatagramFrontOptions): Promise<
     name: string,
     { address, port: from }: RemoteInfo,
     door: Socket,
+    greeting: Greeting | null,
   ): Caller | null {
     for (const [known, { heardAt }] of callers)
       if (performance.now() - heardAt > forgottenMilliseconds) letGo(known)
     if (callers.size >= maxCallers) return null
     const onward = createSocket('udp4')
-    onward.on('message', (answer) => door.send(answer, from, address))
+    onward.on('message', (answer) => {
+      const next = caller.greeting?.then(answer)
+      if (next) {
+        caller.greeting = null
+        void handOn(caller, next)
+      } else if (!caller.greeting) door.send(answer, from, address)
+    })
     // What nobody listens to any more comes back as an error; the caller finds out by itself.
     onward.on('error', () => {})
-    const caller: Caller = { door, onward, isLetIn: false, heardAt: performance.now() }
+    const caller: Caller = { door, onward, greeting, heardAt: performance.now() }
     callers.set(name, caller)
     return caller
   }
 
   async function handOn(caller: Caller, datagram: Buffer): Promise<void> {
     const to = target
-    const { isLetIn } = caller
     if (to === null) return
-    if (isLetIn) {
-      crossed.wireBytes += datagram.length + ipAndUdpBytes
-      if (isMedia(datagram)) crossed.datagrams += 1
-    }
+    crossed.wireBytes += datagram.length + ipAndUdpBytes
+    if (isMedia(datagram)) crossed.datagrams += 1
     const counted = crossed
-    if (pass && isLetIn && !(await pass(datagram.length + ipAndUdpBytes))) {
+    if (pass && !(await pass(datagram.length + ipAndUdpBytes))) {
       if (isMedia(datagram)) counted.lostDatagrams += 1
       return
     }
@@ -107,30 +117,32 @@ export async function openDatagramFront(options: DatagramFrontOptions): Promise<
   }
 
   function take(datagram: Buffer, from: RemoteInfo, door: Socket): void {
+    // Nobody can be answered there.
+    if (from.port === 0) return
     const name = `${door.address().address} ${from.address} ${from.port}`
     const known = callers.get(name)
-    if (target !== null && known?.isLetIn) {
+    if (target !== null && known && !known.greeting) {
       known.heardAt = performance.now()
       void handOn(known, datagram)
       return
     }
-    const said = knock(datagram)
+    const said = knock(datagram, name)
     if (said === 'none') return
-    wake()
-    if (target === null) return
-    if (said !== 'asks' && 'refusal' in said) {
-      door.send(said.refusal, from.port, from.address)
-      letGo(name)
+    if ('answer' in said) {
+      door.send(said.answer, from.port, from.address)
       return
     }
-    const caller = known ?? newCaller(name, from, door)
+    wake()
+    // Who calls says it again until it is answered.
+    if (target === null) return
+    const greeting = said.greeting ?? null
+    const caller = known ?? newCaller(name, from, door, greeting)
     if (!caller) return
     caller.heardAt = performance.now()
-    if (said !== 'asks') {
-      caller.isLetIn = true
-      lastCaller = said.letInAs
-    }
-    void handOn(caller, datagram)
+    caller.greeting = greeting
+    lastCaller = said.letInAs
+    if (greeting) caller.onward.send(greeting.first, target, host)
+    else void handOn(caller, datagram)
   }
 
   async function openDoor(address: string, port: number): Promise<Socket> {

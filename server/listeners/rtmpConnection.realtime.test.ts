@@ -25,6 +25,8 @@ beforeAll(async () => {
       }
     }),
   ).listen(0, '127.0.0.1')
+  // As the listeners of the application have it.
+  server.maxConnections = 320
   await once(server, 'listening')
   port = (server.address() as AddressInfo).port
 })
@@ -60,6 +62,16 @@ describe('a send over RTMP', () => {
     expect(report.picture?.framesPerSecond).toBeCloseTo(30, 1)
     expect(report.sound).toMatchObject({ codec: 'aac', sampleRateHz: 44_100, channels: 1 })
     expect(one.bytes).toBeGreaterThan(one.arrival.arrival.totalBytes)
+  })
+
+  it('is heard while hundreds of others say nothing', async () => {
+    const silent = Array.from({ length: 320 }, () =>
+      connect(port, '127.0.0.1').on('error', () => {}),
+    )
+    const before = heard.length
+    await sendTo('the-key')
+    expect(heard.length).toBe(before + 1)
+    for (const socket of silent) socket.destroy()
   })
 
   it('with a wrong key is refused with the reason', async () => {

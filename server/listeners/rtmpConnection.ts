@@ -1,4 +1,5 @@
 import type { Socket } from 'node:net'
+import { HalfOpen } from './halfOpen'
 import Rtmp, { type MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
 
 /** Who takes what one publisher sends. */
@@ -73,6 +74,9 @@ class GuardedRtmp extends Rtmp {
   }
 }
 
+/** Of all listeners of this server together. */
+const halfOpen = new HalfOpen()
+
 /**
  * Takes one RTMP connection: shakes hands, lets `admit` decide on its key, and hands on each message.
  * Whatever is malformed, endless or too large closes it.
@@ -92,6 +96,7 @@ export function takeRtmp(socket: Socket, admit: Admit): void {
     socket.end()
     setTimeout(() => socket.destroy(), 500).unref()
   }
+  halfOpen.add(socket)
   const deadline = setTimeout(
     () => finish('It did not begin to send.'),
     limits.publishSeconds * 1000,
@@ -106,6 +111,7 @@ export function takeRtmp(socket: Socket, admit: Admit): void {
     const answer = admit(`${app}`, key, finish)
     if (typeof answer === 'string') return answer
     sink = answer
+    halfOpen.settle(socket)
     clearTimeout(deadline)
     return null
   }

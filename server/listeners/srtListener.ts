@@ -40,11 +40,10 @@ export async function listenSrt(options: SrtListenerOptions): Promise<DatagramLi
   })
   const front = await openDatagramFront({
     ...{ host, firstPort: options.firstPort, pass: options.pass, isMedia: isSrtMedia },
-    knock: (datagram) =>
-      srtKnock(datagram, (streamId) => {
-        if (reader.isArriving()) return 'another program sends here already'
-        return streamId === null ? null : options.refusal(streamId)
-      }),
+    knock: (datagram, caller) =>
+      srtKnock(datagram, caller, (streamId) =>
+        reader.isArriving() ? 'another program sends here already' : options.refusal(streamId),
+      ),
   })
 
   async function once(): Promise<void> {

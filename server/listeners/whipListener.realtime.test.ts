@@ -225,13 +225,18 @@ describe('an offer that cannot be taken', () => {
       post(address, ''),
       post(address, 'v=0\r\nm=video 9 UDP/TLS/RTP/SAVPF 96\r\na=rtpmap:96 VP8/90000\r\n'),
       post(address, 'v=0\r\nm=video 9 UDP/TLS/RTP/SAVPF 96\r\na=rtpmap:96 H264/90000\r\n'),
+      // Refused before any work is done for it.
+      post(
+        address,
+        `v=0\r\n${'m=video 9 UDP/TLS/RTP/SAVPF 96\r\na=rtpmap:96 H264/90000\r\n'.repeat(500)}`,
+      ),
       fetch(address),
       fetch(`${address}/nothing`, { method: 'DELETE' }),
       fetch(`${address}/nothing`, { method: 'PATCH' }),
       fetch(address, { method: 'OPTIONS' }),
     ])
     expect(answers.map(({ status }) => status)).toEqual([
-      ...[415, 413, 406, 406, 400, 405, 404, 405, 204],
+      ...[415, 413, 406, 406, 400, 400, 405, 404, 405, 204],
     ])
     expect(await answers[3]!.text()).toMatch(/offers no H.264/)
     expect(listener.isArriving()).toBe(false)

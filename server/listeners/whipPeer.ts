@@ -53,7 +53,18 @@ const withoutCandidates = (offer: string): string => offer.replaceAll(/^a=candid
 
 type Offered = Pick<WhipPeer, 'hasSound' | 'parameterSets'>
 
+/** A picture, a sound, and what a program offers beside them that is not taken. */
+const maxMedia = 8
+const maxOfferLines = 2000
+
 function checkOffer(offer: string): Offered {
+  // Before any work is done for it.
+  const lines = offer.split('\n')
+  if (
+    lines.length > maxOfferLines ||
+    lines.filter((line) => line.startsWith('m=')).length > maxMedia
+  )
+    throw new OfferRefused(`It offers more than ${maxMedia} media, or is too long.`, 400)
   if (!/^m=video /m.test(offer)) throw new OfferRefused('It offers no picture.', 406)
   if (!/^a=rtpmap:\d+ H264\/90000/im.test(offer))
     throw new OfferRefused('It offers no H.264, which is what is taken here over WHIP.', 406)
