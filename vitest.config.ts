@@ -38,6 +38,7 @@ export default defineConfig({
           isolate: false,
           // What is sent in real time has nothing beside it.
           fileParallelism: false,
+          sequence: { groupOrder: 1 },
         },
       },
       {

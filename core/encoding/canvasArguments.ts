@@ -10,6 +10,8 @@ export interface CanvasProcess {
   archiveMix: readonly string[]
   /** The address of an output, as a list of outputs takes it (`escapedForList`). */
   addressOf: (output: EncodedOutput) => string
+  /** An encode that is only recorded goes on where it can't be written any more: without it all encodes would end. */
+  goesOnUnrecorded?: boolean
 }
 
 const soundKey = ({ rendition, isArchiveMix }: EncodedOutput): string =>
@@ -67,6 +69,9 @@ function outputList(
     .join('|')
 }
 
+/** One more output, which never fails. */
+const nowhere = '|[f=null:onfail=ignore]-'
+
 /** The filters that make the picture of every encode out of the canvas, which is decoded once. */
 function pictureFilters({ encodes }: CanvasEncodes): string {
   const labels = encodes.map((_, index) => `[canvas${index}]`)
@@ -100,7 +105,7 @@ export const hasArchiveMix = ({ encodes }: CanvasEncodes): boolean =>
  */
 export function canvasArguments(
   canvas: CanvasEncodes,
-  { input, archiveMix, addressOf }: CanvasProcess,
+  { input, archiveMix, addressOf, goesOnUnrecorded = false }: CanvasProcess,
 ): string[] {
   return [
     ...input,
@@ -113,8 +118,10 @@ export function canvasArguments(
         ...sounds.flatMap(({ isArchiveMix }) => ['-map', isArchiveMix ? '1:a:0' : '0:a:0']),
         ...videoArguments(encode.rendition, index),
         ...sounds.flatMap(({ rendition }, sound) => audioArguments(rendition, sound)),
-        ...['-flags', '+global_header', '-f', 'tee'],
-        outputList(outputs, sounds, addressOf),
+        // What the input says of itself, as its length, is not so of what is made of it.
+        ...['-map_metadata', '-1', '-flags', '+global_header', '-f', 'tee'],
+        outputList(outputs, sounds, addressOf) +
+          (goesOnUnrecorded && outputs.every(({ feed }) => feed.isRecording) ? nowhere : ''),
       ]
     }),
   ]

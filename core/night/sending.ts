@@ -50,6 +50,8 @@ export interface SenderState {
   canvases: SenderCanvas[]
   sends: SenderSend[]
   recordings: { name: string; file: string; megabytes: number }[]
+  /** What of the recordings needs attention, in words; empty while all are written. */
+  unrecorded: string[]
 }
 
 /** How a platform that stands in for a destination is. */

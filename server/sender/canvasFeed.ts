@@ -53,6 +53,11 @@ export class CanvasFeed {
     this.run()
   }
 
+  /** Ends the process and begins another, with outputs of its own. */
+  async beginAnew(): Promise<void> {
+    await this.program?.stop()
+  }
+
   async stop(): Promise<void> {
     this.isWanted = false
     clearTimeout(this.retry)
@@ -96,6 +101,7 @@ export class CanvasFeed {
         ...canvasArguments(canvas, {
           input: looped ?? live,
           archiveMix: looped ?? [],
+          goesOnUnrecorded: true,
           addressOf: (output) => escapedForList(addressOf(output, attempt)),
         }),
       ],

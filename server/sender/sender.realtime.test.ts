@@ -1,5 +1,12 @@
 import { execFileSync } from 'node:child_process'
-import { createReadStream, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import {
+  createReadStream,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { CanvasInput, Happening, SendTarget } from '@green-mantle/core/night'
@@ -13,7 +20,7 @@ import {
   standInFor,
   standInOf,
 } from '../standIns/platforms'
-import { casesOf } from '../../tests/tier'
+import { casesOf, isDeep } from '../../tests/tier'
 import { within } from '../inRealTime'
 import { ownPrograms } from '../programs/programsForTests'
 import { Sender } from './sender'
@@ -79,6 +86,7 @@ async function begin(
   show: Show,
   inputs: CanvasInput = 'test picture',
   target: SendTarget = 'destinations',
+  recordingsFolder = folder,
 ) {
   const told: Happening[] = []
   await standInFor('show', show)
@@ -87,7 +95,7 @@ async function begin(
     target,
     inputs: { landscape: inputs, vertical: inputs },
     pieces: (name) => createReadStream(join(folder, name)) as AsyncIterable<Buffer>,
-    recordingsFolder: folder,
+    recordingsFolder,
     ingestOf: async (_, { id }) => ({
       address: await standInAddress('show', id),
       key: `${secret}-${id}`,
@@ -356,6 +364,52 @@ describe('the sender', () => {
     )
     expect((await sender.state()).canvases[0]?.restarts).toBe(1)
   })
+
+  it.skipIf(!isDeep)(
+    'goes on sending where the disk of the recordings is full, says so once, and records again with room',
+    async ({ skip }) => {
+      const small = join(folder, 'small-disk')
+      mkdirSync(small, { recursive: true })
+      try {
+        execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=400k', 'tmpfs', small], {
+          stdio: 'ignore',
+        })
+      } catch {
+        return skip('needs to be root')
+      }
+      try {
+        const { sender, told, sendOf } = await begin(
+          smallShow(),
+          'test picture',
+          'stand-ins',
+          small,
+        )
+        sender.startSend('one')
+        const notes = (): string[] => toldOf(told, 'noted').map(({ text }) => text)
+        await vi.waitFor(() => expect(notes().join()).toMatch(/not recorded any more/), within)
+        const before = (await sendOf('one')).sentFrames
+        await vi.waitFor(
+          async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(before + 100),
+          within,
+        )
+        expect(await sendOf('one')).toMatchObject({ stage: 'sending', reconnects: 0 })
+        expect((await sender.state()).canvases[0]?.restarts).toBe(0)
+        expect(notes().filter((words) => words.includes('not recorded any more'))).toHaveLength(1)
+        expect((await sender.state()).unrecorded).toHaveLength(1)
+
+        sender.stopSend('one')
+        execFileSync('mount', ['-o', 'remount,size=1g', small])
+        await vi.waitFor(
+          async () => expect((await sender.state()).recordings.length).toBeGreaterThan(1),
+          within,
+        )
+        expect((await sender.state()).unrecorded).toEqual([])
+        await sender.stop({ measures: false })
+      } finally {
+        execFileSync('umount', ['-l', small])
+      }
+    },
+  )
 
   it('encodes nothing for what it cannot send, and says why', async () => {
     const show = smallShow()

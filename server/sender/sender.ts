@@ -25,17 +25,18 @@ import { renditionInWords } from '@green-mantle/core/words'
 import Flv from 'node-media-server/src/protocol/flv.js'
 import { safeFileName } from '../files/safeFileName'
 import { makeWorkFolder } from '../files/workFolders'
-import { ask } from '../measuring/encoderProgram'
 import { measurePictureShares } from '../measuring/pictureShare'
 import { makeMediaClip } from '../pictures/mediaClip'
 import { makeTestClip } from '../pictures/testClip'
 import { CanvasFeed } from './canvasFeed'
 import { LocalIngest } from './localIngest'
 import { LookBack } from './lookBack'
+import { freeDiskGigabytes } from '../measuring/freeDisk'
+import { recordingSeconds } from './recordingLength'
 import { recordingNames } from './recordingNames'
+import { isRoomToBegin, RecordingWatch, unrecordedWords } from './recordingWatch'
 import { RelayedSend } from './relayedSend'
 import { type Ingest, soundOf } from './publisher'
-import { ownInput } from '../programs/fileInput'
 
 export interface SenderOptions {
   show: Show
@@ -96,6 +97,8 @@ export class Sender {
   private readonly troubled = new Set<string>()
   /** Of each canvas the last seconds, as its first encode has them. */
   private readonly lookBacks = new Map<CanvasName, LookBack>()
+  private readonly recordingWatch = new RecordingWatch()
+  private lookingAtRecordings: Promise<void> = Promise.resolve()
   private line = noLineObserved
   private readonly observing: ReturnType<typeof setInterval>
   private readonly observedSince = Date.now()
@@ -304,7 +307,45 @@ export class Sender {
       return { ...state, destinationId: send.destination.id }
     })
     // Stand-ins are on this computer: what goes to them says nothing of the line.
+    this.lookingAtRecordings = this.lookingAtRecordings
+      .then(() => this.lookAtRecordings())
+      .catch((error: unknown) => console.warn('The recordings could not be looked at.', error))
     if (this.options.target === 'destinations') this.line = observeLine(this.line, seen, seconds)
+  }
+
+  /**
+   * A recording whose disk is full is left out, and said once; no send is taken along. With room again it
+   * begins anew where nothing is sent of its canvas, since that takes an encoder of its own.
+   */
+  private async lookAtRecordings(): Promise<void> {
+    if (this.isStopped) return
+    const current = await this.recordedNow()
+    for (const each of this.recordingWatch.look(current))
+      this.options.log({ kind: 'noted', text: unrecordedWords(each) })
+    const still = this.recordingWatch.still(current)
+    if (still.length === 0) return
+    const { recordingsFolder } = this.options
+    if (!isRoomToBegin(await freeDiskGigabytes(recordingsFolder).catch(() => null))) return
+    const names = new Set(still.map(({ name }) => name))
+    for (const { feed, encodes } of this.canvases) {
+      const isRecorded = encodes.encodes.some(({ outputs }) =>
+        outputs.some((output) => output.feed.isRecording && names.has(output.feed.name)),
+      )
+      const isSent = [...this.sends.values()].some(
+        ({ destination, relayed }) =>
+          destination.canvas === encodes.canvas &&
+          !['ready', 'ended', 'given up'].includes(relayed.stage),
+      )
+      if (!isRecorded || isSent) continue
+      for (const { file } of still) this.recordingWatch.forget(file)
+      await feed.beginAnew()
+    }
+  }
+
+  /** Of each recording the file that is written now. */
+  private async recordedNow(): Promise<SenderState['recordings']> {
+    const files = await this.recordedFiles()
+    return [...new Map(files.map((each) => [each.name, each])).values()]
   }
 
   /** Ends one send and keeps what it came to. */
@@ -391,11 +432,7 @@ export class Sender {
   /** How long each recording really is. */
   private async checkRecordings(): Promise<void> {
     for (const { name, file, megabytes } of await this.recordedFiles()) {
-      const { worked, output } = await ask('ffprobe', [
-        ...['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', ...ownInput(file)],
-      ])
-      const length = Number.parseFloat(output)
-      const seconds = worked && Number.isFinite(length) ? length : null
+      const seconds = await recordingSeconds(file)
       // It was written to its end just when it was closed.
       const closedAt = await stat(file).then(({ mtimeMs }) => mtimeMs, Date.now)
       this.options.log({
@@ -429,6 +466,7 @@ export class Sender {
     if (this.isStopped) return
     this.isStopped = true
     clearInterval(this.observing)
+    await this.lookingAtRecordings
     this.keepWhatWasLearnt()
     const keepWhatEncodersTook = this.encodersTook(measures)
     for (const send of this.sends.values()) this.end(send)
@@ -453,6 +491,7 @@ export class Sender {
       cannot,
     }))
     const recordings = await this.recordedFiles()
+    const unrecorded = this.recordingWatch.still(await this.recordedNow()).map(unrecordedWords)
     return {
       canvases: this.canvases.map(({ encodes, feed, input, programKey }) => ({
         canvas: encodes.canvas,
@@ -466,6 +505,7 @@ export class Sender {
       })),
       sends,
       recordings,
+      unrecorded,
     }
   }
 }

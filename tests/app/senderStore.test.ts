@@ -18,7 +18,7 @@ function answering(target: SendTarget, behindSeconds: number): void {
     target,
     elsewhere: false,
     missing: null,
-    state: { canvases: [], sends, recordings: [] },
+    state: { canvases: [], sends, recordings: [], unrecorded: [] },
   }
   vi.stubGlobal('fetch', (address: string) =>
     Promise.resolve(Response.json(address.includes('stand-ins') ? [] : sender)),

@@ -113,6 +113,14 @@ function stop(): void {
       </button>
     </div>
     <p v-if="sender.isOn" class="text-ink-2 text-sm">{{ summary }}</p>
+    <p
+      v-for="words in state?.unrecorded"
+      :key="words"
+      role="alert"
+      class="text-madder my-2 text-2xl leading-snug"
+    >
+      {{ words }}
+    </p>
     <p v-if="sender.problem" role="alert" class="text-madder">{{ sender.problem }}</p>
     <p v-if="sender.answer?.missing" class="text-madder">{{ sender.answer.missing }}</p>
     <p v-if="sender.answer?.elsewhere">Another show is being sent from here. End that one first.</p>
