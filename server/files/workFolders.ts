@@ -25,7 +25,8 @@ export function removeLeftFolders(): void {
   }
 }
 
-function isRunning(processId: number): boolean {
+/** Whether a process of this number runs on this machine. */
+export function isRunning(processId: number): boolean {
   try {
     process.kill(processId, 0)
     return true

@@ -1,5 +1,8 @@
 import { defineNitroPlugin } from 'nitropack/runtime'
+import { useDatabase } from '../database/connection'
+import { untilPrepared } from '../database/prepared'
 import { nightWatch } from '../night/watching'
+import { tellAbandoned } from '../sender/tellAbandoned'
 
 /**
  * Windows that watch a night are let go at the first sign of an end: the server waits for requests that
@@ -8,5 +11,10 @@ import { nightWatch } from '../night/watching'
 export default defineNitroPlugin((nitro) => {
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.once(signal, () => nightWatch.close())
+  untilPrepared()
+    .then(async () => tellAbandoned(await useDatabase()))
+    .catch((error: unknown) => {
+      console.error('What was under way when a server ended could not be told.', error)
+    })
   nitro.hooks.hook('close', () => nightWatch.close())
 })

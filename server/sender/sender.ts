@@ -23,6 +23,7 @@ import {
 import type { CanvasName, Destination, Show } from '@green-mantle/core/show'
 import { renditionInWords } from '@green-mantle/core/words'
 import Flv from 'node-media-server/src/protocol/flv.js'
+import type { UnderWay } from '../database/nights/underWayStore'
 import { safeFileName } from '../files/safeFileName'
 import { makeWorkFolder } from '../files/workFolders'
 import { measurePictureShares } from '../measuring/pictureShare'
@@ -360,16 +361,33 @@ export class Sender {
     send: OneSend,
     total: NonNullable<ReturnType<RelayedSend['total']>>,
   ): void {
-    const { output, destination, relayed, observed } = send
+    const cameTo = this.cameTo(send, total)
+    send.observed = nothingObserved
+    this.options.log(cameTo)
+  }
+
+  private cameTo(
+    { output, destination, relayed, observed }: OneSend,
+    total: NonNullable<ReturnType<RelayedSend['total']>>,
+  ): Extract<Happening, { kind: 'sent' }> {
     const { sentFrames, lostFrames, reconnects } = relayed.snapshot()
     const { awaySeconds, freezes, frozenSeconds } = observed
-    send.observed = nothingObserved
-    this.options.log({
+    return {
       kind: 'sent',
       ...{ destinationId: destination.id, name: destination.name, isBackup: output.feed.isBackup },
       ...{ ...total, plannedKbps: plannedKbpsOf(output), sentFrames, lostFrames, reconnects },
       viewed: { awaySeconds, freezes, frozenSeconds },
+    }
+  }
+
+  /** What would be told of it if it ended now. */
+  underWay(): UnderWay {
+    const sends = [...this.sends.values()].flatMap((send) => {
+      const isGoing = !['ready', 'ended', 'given up'].includes(send.relayed.stage)
+      const total = send.relayed.total()
+      return isGoing && total ? [this.cameTo(send, total)] : []
     })
+    return { sends, recordings: [...this.recordings].map(([file, name]) => ({ name, file })) }
   }
 
   /** What the line carried, from which another show can learn. */

@@ -1,5 +1,6 @@
 import type { SenderState, SendTarget } from '@green-mantle/core/night'
 import type { Knex } from 'knex'
+import { forgetUnderWay, keepUnderWay } from '../database/nights/underWayStore'
 import { appendNightEvents } from '../database/nights/nightStore'
 import { nightWatch } from '../night/watching'
 import { NightLogger } from './nightLogger'
@@ -10,6 +11,7 @@ interface Running {
   target: SendTarget
   sender: Sender
   logger: NightLogger
+  noting: Noting
 }
 
 /** So long it is waited for what is still to be kept. */
@@ -22,6 +24,33 @@ function inTurn<Result>(work: () => Promise<Result>): Promise<Result> {
   const turn = lastTurn.then(work, work)
   lastTurn = turn.catch(() => {})
   return turn
+}
+
+/** A server that is killed cannot say what it had under way: it is noted while it goes. */
+const noteEveryMilliseconds = 3000
+
+interface Noting {
+  stop(): void
+  forget(): Promise<void>
+}
+
+function notesUnderWay(database: Knex, showId: string, sender: Sender): Noting {
+  let last: Promise<void> = Promise.resolve()
+  const note = (): void => {
+    last = last
+      .then(() => keepUnderWay(database, showId, sender.underWay()))
+      .catch((error: unknown) => console.warn('What is under way cannot be noted now.', error))
+  }
+  note()
+  const timer = setInterval(note, noteEveryMilliseconds)
+  timer.unref()
+  return {
+    stop: () => clearInterval(timer),
+    forget: () =>
+      last
+        .then(() => forgetUnderWay(database, showId))
+        .catch((error: unknown) => console.warn('What was under way is still noted.', error)),
+  }
 }
 
 export interface BeginOptions extends Omit<SenderOptions, 'log'> {
@@ -43,15 +72,18 @@ export const beginSender = ({
       nightWatch.nudge()
     })
     const { log } = logger
-    running = { showId, target, logger, sender: await Sender.begin({ ...options, target, log }) }
+    const sender = await Sender.begin({ ...options, target, log })
+    running = { showId, target, logger, sender, noting: notesUnderWay(database, showId, sender) }
     return true
   })
 
-async function end({ sender, logger }: Running, isServerEnding = false): Promise<void> {
+async function end({ sender, logger, noting }: Running, isServerEnding = false): Promise<void> {
+  noting.stop()
   await sender.stop({ measures: !isServerEnding })
   running = undefined
   // What it came to is there for the wrap-up; where the database is away, it comes when it is back.
   await logger.settled(isServerEnding ? waitsAtEndMilliseconds : waitsMilliseconds)
+  await noting.forget()
 }
 
 /** Ends all sends of a show and its encoders; resolves when nothing of it runs any more. */

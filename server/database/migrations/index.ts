@@ -10,6 +10,7 @@ import * as measuredComputer from './008-measured-computer'
 import * as night from './009-night'
 import * as ownPicture from './010-own-picture'
 import * as nightShows from './011-night-shows'
+import * as nightUnderWay from './012-night-under-way'
 
 export const migrations = [
   { name: '001-first-tables', ...firstTables },
@@ -23,6 +24,7 @@ export const migrations = [
   { name: '009-night', ...night },
   { name: '010-own-picture', ...ownPicture },
   { name: '011-night-shows', ...nightShows },
+  { name: '012-night-under-way', ...nightUnderWay },
 ]
 type Migration = (typeof migrations)[number]
 
