@@ -11,14 +11,18 @@ export function download(name: string, type: string, content: BlobPart): void {
   setTimeout(() => URL.revokeObjectURL(address), 10_000)
 }
 
+const characters = new Intl.Segmenter('en', { granularity: 'grapheme' })
+
 /** A title as a file name that every system takes. */
 export function fileNameFor(title: string): string {
-  const name = title
+  const clean = title
     .replaceAll(/[\p{Cc}<>:"/\\|?*]/gu, ' ')
     .replaceAll(/\s+/g, ' ')
     .replaceAll(/^[. ]+|[. ]+$/g, '')
-    .slice(0, 100)
-  return name || 'show'
+
+  // Whole characters as a person sees them: half of one is no name.
+  const whole = Array.from(characters.segment(clean), ({ segment }) => segment)
+  return whole.slice(0, 100).join('') || 'show'
 }
 
 // What writes a file is loaded when it is first asked for.

@@ -45,6 +45,13 @@ async function readEdit(key: string): Promise<KeptEdit | null> {
   }
 }
 
+/** By show, where those stand that were found and could not be read. */
+const unreadable = new Map<string, readonly string[]>()
+
+/** What was kept of a show and cannot be read, as it stands there. */
+export const unreadableEdits = (showId: string): string[] =>
+  (unreadable.get(showId) ?? []).flatMap((key) => localStorage.getItem(key) ?? [])
+
 /**
  * Takes over an unsaved edit of this show that this tab or a closed one left behind, the newest where
  * there are several. One that can't be read stays where it is.
@@ -58,6 +65,10 @@ export async function takeAbandonedEdit(showId: string): Promise<KeptEdit | null
     return owner === tab || !living.has(owner)
   })
   const abandoned = await Promise.all(keys.map(async (key) => ({ key, edit: await readEdit(key) })))
+  unreadable.set(
+    showId,
+    abandoned.filter(({ edit }) => edit === null).map(({ key }) => key),
+  )
   abandoned.sort((a, b) => (b.edit?.keptAt ?? '').localeCompare(a.edit?.keptAt ?? ''))
   const newest = abandoned[0]
   if (!newest?.edit) return null

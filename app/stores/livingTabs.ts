@@ -1,7 +1,7 @@
 const prefix = 'green-mantle.tab.'
 /** Only pages that come securely have locks; the others ask each other. */
 const locks = (navigator as { locks?: LockManager }).locks
-const rollCall = new BroadcastChannel('green-mantle.tabs')
+const rollCall = 'BroadcastChannel' in globalThis ? new BroadcastChannel('green-mantle.tabs') : null
 /** A tab that is asked answers within a moment, behind others too. */
 const answerMilliseconds = 400
 
@@ -9,8 +9,8 @@ type Call = { asks: true } | { lives: string }
 
 /** Makes it known to the other tabs of this browser that this one lives, for as long as it does. */
 export function announceTab(name: string): void {
-  rollCall.addEventListener('message', ({ data }: MessageEvent<Call>) => {
-    if ('asks' in data) rollCall.postMessage({ lives: name } satisfies Call)
+  rollCall?.addEventListener('message', ({ data }: MessageEvent<Call>) => {
+    if ('asks' in data) rollCall?.postMessage({ lives: name } satisfies Call)
   })
   // Held until the tab goes away.
   void locks?.request(prefix + name, () => new Promise(() => {}))
@@ -26,9 +26,9 @@ export async function livingTabs(): Promise<ReadonlySet<string>> {
   const hear = ({ data }: MessageEvent<Call>): void => {
     if ('lives' in data) living.add(data.lives)
   }
-  rollCall.addEventListener('message', hear)
-  rollCall.postMessage({ asks: true } satisfies Call)
+  rollCall?.addEventListener('message', hear)
+  rollCall?.postMessage({ asks: true } satisfies Call)
   await new Promise((resolve) => setTimeout(resolve, answerMilliseconds))
-  rollCall.removeEventListener('message', hear)
+  rollCall?.removeEventListener('message', hear)
   return living
 }

@@ -1,4 +1,4 @@
-import type { Show } from '@green-mantle/core/show'
+import { type Show, tooMany } from '@green-mantle/core/show'
 import { useManualRefHistory } from '@vueuse/core'
 import { produce } from 'immer'
 import { computed, markRaw, type Ref, ref, shallowRef } from 'vue'
@@ -18,9 +18,14 @@ const mergeWithinMilliseconds = 800
 
 /**
  * The edits of a show, one after the other, to be taken back and brought again. `afterChange` is called
- * after each of them; nothing is changed while the show is not open.
+ * after each of them; nothing is changed while the show is not open. What could not be kept any more is
+ * refused: `refuse` is told why.
  */
-export function useShowHistory(isOpen: Readonly<Ref<boolean>>, afterChange: () => void) {
+export function useShowHistory(
+  isOpen: Readonly<Ref<boolean>>,
+  afterChange: () => void,
+  refuse: (words: string) => void = () => {},
+) {
   /** It stays when the show is closed: what is still on the page may go on looking at it. */
   const edited = shallowRef<Edited>()
   const history = useManualRefHistory(edited, { capacity: 1000 })
@@ -46,7 +51,10 @@ export function useShowHistory(isOpen: Readonly<Ref<boolean>>, afterChange: () =
   ): void {
     if (!isOpen.value) return
     const next = produce(show.value, recipe)
-    if (next !== show.value) replace(next, label, options)
+    if (next === show.value) return
+    const words = tooMany(next)
+    if (words !== null && tooMany(show.value) === null) return refuse(words)
+    replace(next, label, options)
   }
 
   function replace(next: Show, label: string, { mergeKey }: EditOptions = {}): void {

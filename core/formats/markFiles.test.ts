@@ -79,7 +79,10 @@ describe('chapters', () => {
   it('as metadata are read back by FFmpeg, names and all', () => {
     const folder = mkdtempSync(join(tmpdir(), 'green-mantle-chapters-'))
     try {
-      const odd = counted([mark('a=b;c#d\\e', 60), mark('花 "opens"', 120)], 180)
+      const odd = counted(
+        [mark('a=b;c#d\\e', 60), mark('ends in \\', 90), mark('花 "opens"', 120)],
+        180,
+      )
       writeFileSync(join(folder, 'marks.ffmeta'), writeMetadataChapters(odd))
       const told = execFileSync(
         'ffprobe',
@@ -93,7 +96,8 @@ describe('chapters', () => {
         chapters.map(({ start_time, end_time, tags }) => [+start_time, +end_time, tags.title]),
       ).toEqual([
         [0, 60, 'Night Bloom'],
-        [60, 120, 'a=b;c#d\\e'],
+        [60, 90, 'a=b;c#d\\e'],
+        [90, 120, 'ends in'],
         [120, 180, '花 "opens"'],
       ])
     } finally {

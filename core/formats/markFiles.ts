@@ -102,7 +102,8 @@ export const writeMetadataChapters = (counted: Counted): string =>
         'TIMEBASE=1/1000',
         `START=${Math.round(startMilliseconds)}`,
         `END=${Math.round(endMilliseconds)}`,
-        `title=${title.replaceAll(/[=;#\\]/g, String.raw`\$&`)}`,
+        // One at the very end would take the line break with it.
+        `title=${title.replace(/[\s\\]+$/, '').replaceAll(/[=;#\\]/g, String.raw`\$&`)}`,
       ].join('\n'),
     ),
   ].join('\n') + '\n'

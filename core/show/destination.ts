@@ -19,6 +19,7 @@ import {
   renditionSchema,
   videoBitrateKbpsSchema,
 } from './rendition'
+import { mostOf } from './mostOf'
 
 export const connections = ['address and key', 'linked account', 'relay', 'hand-off'] as const
 export type Connection = (typeof connections)[number]
@@ -180,7 +181,7 @@ export const destinationSchema = z.strictObject({
   /** The screens its viewers watch on, the usual one first. */
   viewers: z.array(z.enum(viewerScreens)).min(1).max(3),
   sending: sendingSchema,
-  coverZones: z.array(coverZoneSchema).max(60),
+  coverZones: z.array(coverZoneSchema).max(mostOf.coverZones),
   rules: rulesSchema,
   /** What it gets: one, or the steps of a ladder from the largest down. */
   renditions: z.array(renditionSchema).min(1).max(3),

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { identifierSchema, shortTextSchema } from './identifier'
 import { limitedSchema } from './limits'
+import { mostOf } from './mostOf'
 
 export const media = ['cable', 'wifi', 'mobile'] as const
 export type Medium = (typeof media)[number]
@@ -61,7 +62,7 @@ export const lineSchema = z.strictObject({
   medium: z.enum(media).nullable(),
   headroomPercent: limitedSchema(headroomLimitsPercent),
   samples: z.array(lineSampleSchema).max(maxLineSamples),
-  otherTraffic: z.array(trafficSchema).max(100),
+  otherTraffic: z.array(trafficSchema).max(mostOf.otherTraffic),
   /** null where data is not counted. */
   dataCap: dataCapSchema.nullable(),
   localNetwork: localNetworkSchema,

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { identifierSchema } from './identifier'
 import { limitedSchema } from './limits'
 import { media } from './line'
+import { mostOf } from './mostOf'
 
 const happeningSchema = z.strictObject({
   id: identifierSchema,
@@ -60,7 +61,7 @@ export const wantedPercentLimits = { min: 50, max: 99, default: 95 } as const
 export const rehearsalSchema = z.strictObject({
   /** Which nights are drawn. */
   seed: z.int().min(0).max(2_147_483_647),
-  incidents: z.array(incidentSchema).max(50),
+  incidents: z.array(incidentSchema).max(mostOf.incidents),
   clean: cleanSchema,
   /** On so many of a hundred nights it is to be clean. */
   wantedPercent: limitedSchema(wantedPercentLimits),

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { identifierSchema, shortTextSchema } from './identifier'
 import { limitedSchema } from './limits'
+import { mostOf } from './mostOf'
 
 export const maxOwnTasks = 200
 
@@ -59,7 +60,7 @@ export type TaskChange = z.infer<typeof taskChangeSchema>
 export const marginMinutesLimits = { min: 0, max: 240, default: 5 } as const
 
 export const runSheetSchema = z.strictObject({
-  people: z.array(personSchema).max(20),
+  people: z.array(personSchema).max(mostOf.people),
   /** Between the last thing that has to be done and the start. */
   marginMinutes: limitedSchema(marginMinutesLimits),
   changes: z.array(taskChangeSchema).max(500),

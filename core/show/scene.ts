@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { identifierSchema, shortTextSchema } from './identifier'
+import { mostOf } from './mostOf'
 
 const canvasCoordinateSchema = z.number().min(-32768).max(32768)
 const placedSideSchema = z.number().min(1).max(32768)
@@ -50,7 +51,7 @@ export const sceneSchema = z.strictObject({
   id: identifierSchema,
   name: shortTextSchema.min(1),
   /** Front to back; the order holds on both canvases. */
-  layers: z.array(layerSchema).max(200),
+  layers: z.array(layerSchema).max(mostOf.layers),
   role: z.enum(sceneRoles).nullable(),
   /**
    * The scene whose vertical arrangement is on air with this one; null for its own. Its own is kept

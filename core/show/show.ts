@@ -17,6 +17,7 @@ import { audioSampleRateSchema, type Rendition } from './rendition'
 import { showWordsSchema, wallClockSchema } from './showWords'
 import { soundSchema } from './sound'
 import { sourceSchema } from './source'
+import { mostOf } from './mostOf'
 
 /** The shape of a show without the checks across its parts; the published JSON Schema is written from it. */
 export const showShape = z.strictObject({
@@ -30,24 +31,24 @@ export const showShape = z.strictObject({
   /** null until a clip was measured. */
   ownPicture: ownPictureSchema.nullable(),
   canvasPair: canvasPairSchema,
-  sources: z.array(sourceSchema).max(200),
-  scenes: z.array(sceneSchema).min(1).max(100),
+  sources: z.array(sourceSchema).max(mostOf.sources),
+  scenes: z.array(sceneSchema).min(1).max(mostOf.scenes),
   transition: transitionSchema,
   dressing: dressingSchema,
-  sounds: z.array(soundSchema).max(50),
+  sounds: z.array(soundSchema).max(mostOf.sounds),
   /** At what rate the sounds are mixed. */
   mixSampleRateHz: audioSampleRateSchema,
-  lines: z.array(lineSchema).min(1).max(20),
+  lines: z.array(lineSchema).min(1).max(mostOf.lines),
   /** The line that the show goes up. */
   lineId: identifierSchema,
   words: showWordsSchema,
-  destinations: z.array(destinationSchema).max(50),
-  recordings: z.array(recordingSchema).max(10),
+  destinations: z.array(destinationSchema).max(mostOf.destinations),
+  recordings: z.array(recordingSchema).max(mostOf.recordings),
   computer: computerSchema,
   fit: fitSettingsSchema,
   rehearsal: rehearsalSchema,
   runSheet: runSheetSchema,
-  keptPlans: z.array(keptPlanSchema).max(20),
+  keptPlans: z.array(keptPlanSchema).max(mostOf.keptPlans),
 })
 
 type Path = (string | number)[]

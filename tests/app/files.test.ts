@@ -15,6 +15,11 @@ describe('file names', () => {
 })
 
 describe('keys in words', () => {
+  it('is cut between characters as a person sees them', () => {
+    const family = '👩‍👩‍👧‍👦'
+    expect(fileNameFor(family.repeat(120))).toBe(family.repeat(100))
+  })
+
   it('name what is pressed, and what is pressed after it', () => {
     expect(keysInWords('$mod+Shift+z')).toEqual(['Ctrl+Shift+Z'])
     expect(keysInWords('Alt+Digit3')).toEqual(['Alt+3'])

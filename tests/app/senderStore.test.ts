@@ -10,6 +10,7 @@ const send = (destinationId: string, behindSeconds: number): SenderSend => ({
   ...{ key: destinationId, destinationId, name: destinationId, canvas: 'landscape' },
   ...{ isBackup: false, cannot: '', reconnects: 0, stage: 'sending', words: '' },
   ...{ kbps: 3000, plannedKbps: 3000, sentFrames: 1, lostFrames: 0, behindSeconds },
+  stillSeconds: 0,
 })
 
 function answering(target: SendTarget, behindSeconds: number): void {

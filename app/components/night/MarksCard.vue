@@ -10,7 +10,7 @@ import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
-import { clockFace } from './nightTimes'
+import { signedClockFace } from './nightTimes'
 
 /** Moments of the show, marked as they happen and named now or later. */
 const show = useShowStore()
@@ -24,7 +24,7 @@ const zero = computed(() =>
 )
 const at = (iso: string): string => {
   const seconds = (Date.parse(iso) - zero.value) / 1000
-  return `${seconds < 0 ? '−' : ''}${clockFace(seconds)}`
+  return signedClockFace(seconds)
 }
 /** Where it can be pressed: not on a phone's page. */
 const markKeys = computed(() => {

@@ -1,7 +1,7 @@
 import { durationInWords } from '@green-mantle/core/words'
 import { DateTime } from 'luxon'
 
-export { clockFace } from '@green-mantle/core/words'
+export { clockFace, signedClockFace } from '@green-mantle/core/words'
 
 const inZone = (instant: Date, zone: string): DateTime =>
   DateTime.fromJSDate(instant, { zone }).setLocale('en-GB')

@@ -12,7 +12,7 @@ import NextShow from '~/components/night/NextShow.vue'
 import TakeMarks from '~/components/night/TakeMarks.vue'
 import WrappedLine from '~/components/night/WrappedLine.vue'
 import WrappedSends from '~/components/night/WrappedSends.vue'
-import { clockFace, inTimeInWords, saidAt } from '~/components/night/nightTimes'
+import { clockFace, inTimeInWords, saidAt, signedClockFace } from '~/components/night/nightTimes'
 import { provideWrappedNight } from '~/components/night/wrappedNight'
 import { useNight } from '~/composables/useNight'
 import { useNightLogStore } from '~/stores/nightLog'
@@ -72,7 +72,7 @@ const entries = computed(() =>
 const hasHappened = computed(() => entries.value.length > 0)
 const zero = computed(() => wrapped.value.onAirAt ?? wrapped.value.begunAt)
 const sinceStart = (iso: string): string =>
-  zero.value ? clockFace((Date.parse(iso) - Date.parse(zero.value)) / 1000) : ''
+  zero.value ? signedClockFace((Date.parse(iso) - Date.parse(zero.value)) / 1000) : ''
 const print = (): void => window.print()
 </script>
 
