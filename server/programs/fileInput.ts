@@ -15,6 +15,7 @@ export const readAs = (container: Container): string[] => [
 const byEnding: Readonly<Record<string, Container>> = {
   '.mkv': 'matroska',
   '.mov': 'mov',
+  '.mp4': 'mov',
   '.ts': 'mpegts',
   '.flv': 'flv',
 }

@@ -66,7 +66,9 @@ export async function likenessOf(
 ): Promise<Likeness | null> {
   const every = shown.framesPerSecond / framesPerSecond
   if (arrived.length === 0 || !Number.isInteger(every)) return null
-  const path = join(work.folder, 'arrived.ts')
+  // Kept as it came: over RTMP as FLV, else as a transport stream.
+  const isFlv = arrived.toString('latin1', 0, 3) === 'FLV'
+  const path = join(work.folder, isFlv ? 'arrived.flv' : 'arrived.ts')
   await writeFile(path, arrived)
   const stretch = await smallFrames(path, framesPerSecond, work)
   const original = await smallFrames(shown.clip, shown.framesPerSecond, work)
