@@ -23,6 +23,11 @@ async function hearDevice(sound: Sound, deviceId: string, context: AudioContext)
       channelCount: sound.channels,
     },
   })
+  // Stopped while the browser was still asked for it.
+  if (context.state === 'closed') {
+    for (const track of stream.getTracks()) track.stop()
+    throw new Error('Nobody listens any more.')
+  }
   const analyser = context.createAnalyser()
   context.createMediaStreamSource(stream).connect(analyser)
   const samples = new Float32Array(analyser.fftSize)

@@ -175,6 +175,44 @@ describe('what is said of it', () => {
     expect(said(arrivalOf(made))).toMatch(words)
   })
 
+  it.each<[string, Partial<Arrival['picture']>, RegExp]>([
+    [
+      '4:4:4',
+      { profile: 'High 4:4:4 Predictive' },
+      /breach: High 4:4:4 Predictive arrives: its colours/,
+    ],
+    ['4:2:2', { profile: 'High 4:2:2' }, /breach: .*Set 4:2:0/],
+    ['10 bits', { profile: 'High 10' }, /breach: High 10 arrives, with more than 8 bits/],
+    ['10 bits of HEVC', { codec: 'hevc', profile: 'Main 10' }, /breach: Main 10 arrives/],
+    ['halves of lines', { isInterlaced: true }, /breach: The picture is interlaced/],
+    [
+      'a plainer profile',
+      { profile: 'Main' },
+      /differs: The profile Main arrives, planned is high: the picture is worse/,
+    ],
+    [
+      'a plain one',
+      { profile: 'Constrained Baseline' },
+      /differs: The profile Constrained Baseline arrives/,
+    ],
+  ])('tells of %s', (_, picture, words) => {
+    const arrival = arrivalOf()
+    Object.assign(arrival.picture!, picture)
+    expect(said(arrival)).toMatch(words)
+  })
+
+  it('tells of a rate a thousandth below, keyframes denser than planned, and HE-AAC', () => {
+    const broadcast = arrivalOf({ fps: 60 / 1.001 })
+    expect(said(broadcast)).toMatch(/differs: 59.94 frames a second arrive, planned are 60/)
+    expect(said(arrivalOf())).not.toMatch(/59.94/)
+    expect(said(arrivalOf({ keyframeSeconds: 0.5 }))).toMatch(
+      /differs: A keyframe comes every 0.5 s, planned is every 2 s: each takes bits/,
+    )
+    const efficient = arrivalOf()
+    efficient.sound!.isHighEfficiency = true
+    expect(said(efficient)).toMatch(/differs: The sound is HE-AAC/)
+  })
+
   it('tells the other canvas by its shape, and then does not go through what differs', () => {
     const arrival = arrivalOf()
     Object.assign(arrival.picture!, { width: 1080, height: 1920 })

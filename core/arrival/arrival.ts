@@ -16,12 +16,16 @@ export interface ArrivedPicture {
   /** As the codec's standard names it: "High", "Main". */
   profile: string | null
   level: string | null
+  /** Whether its lines come in two halves; not said where that is not known. */
+  isInterlaced?: boolean
   width: number | null
   height: number | null
 }
 
 export interface ArrivedSound {
   codec: AudioCodec | null
+  /** Its kind beside plain AAC: HE-AAC keeps half the sample rate and makes the rest up. */
+  isHighEfficiency?: boolean
   sampleRateHz: number | null
   channels: number | null
 }

@@ -109,6 +109,48 @@ function wrongCanvas(
   ]
 }
 
+/** What hardly any player of a platform shows: colours kept finer than 4:2:0, more than 8 bits, halves of lines. */
+function unshowable({ picture }: ArrivalReport): ArrivalFinding[] {
+  const found: string[] = []
+  const profile = picture?.profile ?? ''
+  if (/4:4:4|4:2:2|Professional/.test(profile))
+    found.push(
+      `${profile} arrives: its colours are kept finer than players of platforms show. Set 4:2:0 (often called NV12 or yuv420p).`,
+    )
+  else if (/\b1[02]\b/.test(profile))
+    found.push(
+      `${profile} arrives, with more than 8 bits: most players show nothing of it. Set 8 bits.`,
+    )
+  if (picture?.isInterlaced)
+    found.push(
+      'The picture is interlaced: viewers see combs where something moves. Set progressive.',
+    )
+  return found.map((words) => ({ kind: 'breach', words }))
+}
+
+/** Profiles of H.264 from plain to fine; players that show a finer one show the plainer ones too. */
+const profileOrder = ['baseline', 'main', 'high'] as const
+
+function profileDifference(
+  { picture }: ArrivalReport,
+  { codec, encoder }: Rendition,
+): string | null {
+  if (codec !== 'h264' || picture?.codec !== 'h264' || !picture.profile) return null
+  const arrived = profileOrder.find((name) =>
+    new RegExp(`^(?:Constrained )?${name}$`, 'i').test(picture.profile ?? ''),
+  )
+  if (arrived === undefined || arrived === encoder.profile) return null
+  const isPlainer = profileOrder.indexOf(arrived) < profileOrder.indexOf(encoder.profile)
+  return `The profile ${picture.profile} arrives, planned is ${encoder.profile}: ${isPlainer ? 'the picture is worse at the same bitrate' : 'older players may not show it'}.`
+}
+
+/** 29.97 and the like: a thousandth less than the whole number. */
+const isBroadcastRate = (counted: number, planned: number): boolean =>
+  Math.abs(counted / planned - 1000 / 1001) < 0.0003
+
+/** A rate is told to a ten-thousandth after so long, though times come in whole milliseconds. */
+const exactRateSeconds = 10
+
 /** Where the send is not what was planned, though its rules may take it. */
 function differencesIn(report: ArrivalReport, { rendition }: ExpectedSend): ArrivalFinding[] {
   const { picture, sound } = report
@@ -126,6 +168,13 @@ function differencesIn(report: ArrivalReport, { rendition }: ExpectedSend): Arri
         found.push(
           `${Math.round(framesPerSecond * 10) / 10} frames a second arrive, planned are ${rendition.framesPerSecond}.`,
         )
+      else if (
+        report.seconds >= exactRateSeconds &&
+        isBroadcastRate(framesPerSecond, rendition.framesPerSecond)
+      )
+        found.push(
+          `${(rendition.framesPerSecond / 1.001).toFixed(2)} frames a second arrive, planned are ${rendition.framesPerSecond}: a frame is missing every ${Math.round(1001 / rendition.framesPerSecond)} s. Set the whole number.`,
+        )
     }
     if (picture.hasVariableRate)
       found.push('Frames come at changing intervals: set a constant frame rate.')
@@ -140,11 +189,25 @@ function differencesIn(report: ArrivalReport, { rendition }: ExpectedSend): Arri
       found.push(
         `A keyframe comes every ${Math.round(spacing * 10) / 10} s, planned is every ${rendition.keyframeIntervalSeconds} s.`,
       )
+    const shortest = picture.shortestKeyframeSpacingSeconds
+    if (
+      settled &&
+      spacing !== null &&
+      shortest !== null &&
+      spacing < rendition.keyframeIntervalSeconds * 0.75
+    )
+      found.push(
+        `A keyframe comes every ${Math.round(spacing * 10) / 10} s, planned is every ${rendition.keyframeIntervalSeconds} s: each takes bits that the others miss.`,
+      )
+    const profile = profileDifference(report, rendition)
+    if (profile !== null) found.push(profile)
     if (picture.hasOpenGroups)
       found.push(
         'Groups of pictures are open: a viewer who joins at a keyframe sees broken frames first. Set closed groups.',
       )
   }
+  if (sound?.isHighEfficiency)
+    found.push('The sound is HE-AAC, planned is AAC (low complexity): some platforms refuse it.')
   if (sound?.sampleRateHz && sound.sampleRateHz !== rendition.audioSampleRateHz)
     found.push(
       `Sound arrives at ${sound.sampleRateHz / 1000} kHz, planned is ${rendition.audioSampleRateHz / 1000}.`,
@@ -195,6 +258,7 @@ export function findingsOf(report: ArrivalReport, expected: ExpectedSend): Arriv
   return [
     ...wrong,
     ...breachesIn(report, expected),
+    ...unshowable(report),
     ...(wrong.length > 0 ? [] : differencesIn(report, expected)),
     ...unforeseenIn(report, expected),
   ]

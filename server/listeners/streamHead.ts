@@ -91,14 +91,26 @@ const sampleRatesHz = [
   7350,
 ]
 
+/** Audio object types of HE-AAC, with parametric stereo and without. */
+const parametricStereo = 29
+const highEfficiencyTypes = new Set([5, parametricStereo])
+
 /** The sound of an AudioSpecificConfig (ISO/IEC 14496-3); null where it is damaged. */
 export function soundOfAac(config: Buffer): ArrivedSound | null {
-  const [first, second] = [config[0], config[1]]
+  const [first, second, third] = [config[0], config[1], config[2]]
   if (first === undefined || second === undefined) return null
-  const index = ((first & 7) << 1) | (second >> 7)
+  const isHighEfficiency = highEfficiencyTypes.has(first >> 3)
+  // Of HE-AAC the rate that is heard comes behind that of its core.
+  const index =
+    isHighEfficiency && third !== undefined
+      ? ((second & 7) << 1) | (third >> 7)
+      : ((first & 7) << 1) | (second >> 7)
+  const channels = (second >> 3) & 0xf
   return {
     codec: 'aac',
+    ...(isHighEfficiency && { isHighEfficiency }),
     sampleRateHz: sampleRatesHz[index] ?? null,
-    channels: (second >> 3) & 0xf || null,
+    // Parametric stereo is one channel that two are made of.
+    channels: first >> 3 === parametricStereo ? 2 : channels || null,
   }
 }

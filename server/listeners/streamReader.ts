@@ -7,6 +7,7 @@ import {
   nothingArrived,
   takeFrame,
   watchReader,
+  type ArrivedPicture,
 } from '@green-mantle/core/arrival'
 import { makeWorkFolder } from '../files/workFolders'
 import { ask } from '../measuring/encoderProgram'
@@ -105,10 +106,12 @@ async function keptIn(path: string): Promise<Buffer> {
 }
 
 /** Profile and level out of the head of a stream; what cannot be read stays unknown. */
-async function askHead(path: string): Promise<{ profile: string | null; level: string | null }> {
+async function askHead(
+  path: string,
+): Promise<Pick<ArrivedPicture, 'profile' | 'level' | 'isInterlaced'>> {
   const { output } = await ask('ffprobe', [
     ...['-v', 'quiet', '-select_streams', 'v:0', '-of', 'json'],
-    ...['-show_entries', 'stream=codec_name,profile,level', ...ownInput(path)],
+    ...['-show_entries', 'stream=codec_name,profile,level,field_order', ...ownInput(path)],
   ])
   try {
     const [stream] = (JSON.parse(output) as { streams: Record<string, string | number>[] }).streams
@@ -117,6 +120,9 @@ async function askHead(path: string): Promise<{ profile: string | null; level: s
     return {
       profile: typeof stream?.profile === 'string' ? stream.profile : null,
       level: tenths > 0 ? `${Math.round(tenths) / 10}` : null,
+      ...(typeof stream?.field_order === 'string' && {
+        isInterlaced: /^[tb]{2}$/.test(stream.field_order),
+      }),
     }
   } catch {
     return { profile: null, level: null }

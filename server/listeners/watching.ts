@@ -7,7 +7,8 @@ import { missingProgram, systemPrograms } from '../programs/systemPrograms'
 /** A picture that moves less than this, and sound below this level, for so long. */
 const stillSeconds = 2
 export const watchingFilters = {
-  picture: `scale=160:-2,freezedetect=n=0.001:d=${stillSeconds}`,
+  // Fine enough to see a mark of a thousandth of the picture move on a scene that stands still.
+  picture: `scale=320:-2,freezedetect=n=0.0001:d=${stillSeconds}`,
   sound: `silencedetect=n=-50dB:d=${stillSeconds}`,
 } as const
 

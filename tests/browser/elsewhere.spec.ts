@@ -34,7 +34,8 @@ test('every page opens over plain HTTP from another computer, and says what that
     args: [...chromiumArguments, `--host-resolver-rules=MAP ${name} 127.0.0.1`],
   })
   try {
-    const page: Page = await browser.newPage()
+    const context = await browser.newContext()
+    const page: Page = await context.newPage()
     const problems: string[] = []
     page.on('pageerror', ({ message }) => problems.push(message))
     page.on('console', (said) => {
@@ -63,7 +64,7 @@ test('every page opens over plain HTTP from another computer, and says what that
     await headroom.fill('41')
     await headroom.press('Enter')
     await expect(page.getByText(/^saved just now$/)).toBeVisible()
-    const second = await page.context().newPage()
+    const second = await context.newPage()
     await second.goto(`${at}/shows/${id}/line`)
     await expect(second.getByRole('textbox', { name: 'Headroom' })).toHaveValue('41')
     await note.getByRole('button', { name: 'Understood' }).click()
