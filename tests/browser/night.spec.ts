@@ -408,6 +408,8 @@ test(
       await killed
       await expect(tickedRow(page, 'Charge, plug in, cable in')).toBeVisible()
       await expect(page.getByRole('button', { name: 'Start the encoders' })).toBeVisible()
+      // What was under way is told by the start after it.
+      await expect(page.getByText(/The server ended while it sent/).first()).toBeVisible()
       await tick(page, 'Every source is there')
       await expect(page.getByText(/Not kept by the server yet/)).toBeHidden()
       // Asked to end, it does not wait for windows that follow the night.
