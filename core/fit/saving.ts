@@ -1,4 +1,4 @@
-import { encodedPictureOf, type JudgedOn, judgedOn, pictureScore } from '../media'
+import { encodedPictureOf, judgedOn, pictureScore } from '../media'
 import { wireRateKbps } from '../network'
 import { type Destination, type Rendition, type Show } from '../show'
 import { type Budget, budgetOf } from './budget'
@@ -58,7 +58,7 @@ export function savingsOf(
       const destination = show.destinations.find(({ id }) => id === send.destinationId)
       if (!destination) return []
       const step = destination.renditions.indexOf(send.rendition)
-      const [screen] = judgedOn(destination.viewers, step) as [JudgedOn]
+      const screen = judgedOn(destination.viewers, step)
       const scoreBefore = pictureScore(send.rendition, encodedPictureOf(show), screen)
       const base = {
         destinationId: send.destinationId,

@@ -5,7 +5,7 @@ import { breachesOf, sendsOf, takenRecordings } from '../fit'
 import {
   encodedPictureOf,
   bitsPerPixel,
-  type JudgedOn,
+  type Judged,
   judgedOn,
   lowestLevel,
   pictureScore,
@@ -85,7 +85,7 @@ function behindCell({ sending }: Destination): string {
 }
 
 /** The last columns but one: what the bits are worth. */
-function scoreCells(show: Show, rendition: Rendition, screen: JudgedOn): [string, number, string] {
+function scoreCells(show: Show, rendition: Rendition, screen: Judged): [string, number, string] {
   const score = pictureScore(rendition, encodedPictureOf(show), screen)
   return [bitsPerPixel(rendition).toFixed(3), Math.round(score), scoreWord(score)]
 }
@@ -99,7 +99,7 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
     const destination = show.destinations.find(({ id }) => id === send.destinationId)
     if (!destination) return []
     const { rendition } = send
-    const [screen] = judgedOn(destination.viewers, destination.renditions.indexOf(rendition))
+    const screens = judgedOn(destination.viewers, destination.renditions.indexOf(rendition))
     const breaches = breachesOf(destination, show.canvasPair).filter(
       ({ renditionId }) => renditionId === rendition.id,
     )
@@ -116,7 +116,7 @@ export function settingsSheetRows(show: Show): (string | number)[][] {
         destination.sending.reconnectAfterSeconds,
         destination.sending.reconnectTries,
         Math.round(send.wireRateKbps),
-        ...scoreCells(show, rendition, screen ?? 'desk'),
+        ...scoreCells(show, rendition, screens),
         breaches.map(({ words }) => words).join(' '),
       ],
     ]

@@ -1,6 +1,6 @@
 import type { Rendition, Size } from '../show'
 import { efficiencyOf, pictureIn, type ScoredPicture } from './efficiency'
-import { type JudgedOn, pictureScore } from './pictureScore'
+import { type Judged, pictureScore } from './pictureScore'
 
 export interface CurveVariant extends Size {
   framesPerSecond: Rendition['framesPerSecond']
@@ -22,7 +22,7 @@ export function scoreCurves(
   rendition: Rendition,
   variants: readonly CurveVariant[],
   picture: ScoredPicture,
-  screen: JudgedOn,
+  screen: Judged,
   bitratesKbps: readonly number[],
 ): ScoreCurve[] {
   return variants.map((variant) => ({
@@ -43,7 +43,7 @@ export function crossingKbps(
   smaller: CurveVariant,
   larger: CurveVariant,
   picture: ScoredPicture,
-  screen: JudgedOn,
+  screen: Judged,
   range: { fromKbps: number; toKbps: number },
 ): number | null {
   const lead = (videoBitrateKbps: number): number =>
@@ -73,7 +73,7 @@ export function crossingsOf(
   rendition: Rendition,
   variants: readonly CurveVariant[],
   picture: ScoredPicture,
-  screen: JudgedOn,
+  screen: Judged,
   range: { fromKbps: number; toKbps: number },
 ): Crossing[] {
   return variants.slice(1).flatMap((smaller, index) => {
@@ -93,7 +93,7 @@ export function measuredOnCurve(
   rendition: Rendition,
   variant: CurveVariant,
   picture: ScoredPicture,
-  screen: JudgedOn,
+  screen: Judged,
 ): ScoreCurve['points'] {
   const own = pictureIn(picture)
   if (typeof own === 'string') return []

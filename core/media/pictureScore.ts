@@ -23,6 +23,9 @@ export type ScoredRendition = Pick<
  */
 export type JudgedOn = ViewerScreen | 'own size'
 
+/** One kind of screen, or several that count alike. */
+export type Judged = JudgedOn | readonly JudgedOn[]
+
 /** What the rendition of a ladder's step is judged on; the main rendition is step 0. */
 export const judgedOn = (viewers: readonly ViewerScreen[], step: number): readonly JudgedOn[] =>
   step === 0 ? viewers : ['own size']
@@ -47,14 +50,15 @@ export const cleanBitrateKbps = (
 ): number => cleanBitrateOf(pictureModelOf(pictureIn(picture)).values, rendition)
 
 /**
- * The picture score, 0 to 100, of a rendition as seen on one kind of screen, or at its own size.
+ * The picture score, 0 to 100, of a rendition as seen on one kind of screen or at its own size; of several
+ * kinds the mean, which is the figure that is planned by and shown everywhere.
  * Product of quantisation, size and frame rate terms (Ou, Xue, Wang 2014, "Q-STAR"); the values are
  * in `pictureScoreTables.ts`.
  */
 export function pictureScore(
   rendition: ScoredRendition,
   picture: ScoredPicture,
-  screen: JudgedOn,
+  screen: Judged,
 ): number {
   return 100 * finenessTerm(rendition, picture) * shapeTerm(rendition, picture, screen)
 }
@@ -67,7 +71,7 @@ export function scoreWithFramesLost(
   rendition: ScoredRendition,
   deliveredShare: number,
   picture: ScoredPicture,
-  screen: JudgedOn,
+  screen: Judged,
 ): number {
   const { framesPerSecond } = rendition
   const left = frameRateTerm(framesPerSecond * deliveredShare, picture)
@@ -140,8 +144,13 @@ function withFrameRate(
 export function shapeTerm(
   rendition: Pick<ScoredRendition, 'width' | 'height' | 'framesPerSecond'>,
   picture: ScoredPicture,
-  screen: JudgedOn,
+  screen: Judged,
 ): number {
+  if (typeof screen !== 'string')
+    return (
+      screen.reduce((sum, each) => sum + shapeTerm(rendition, picture, each), 0) /
+      Math.max(1, screen.length)
+    )
   if (screen === 'own size') return withFrameRate(rendition, picture, 1)
   const share = (rendition.width * rendition.height) / viewedPixels(rendition, screen)
   const { values } = pictureModelOf(pictureIn(picture))

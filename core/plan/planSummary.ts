@@ -9,7 +9,7 @@ export interface PlanRow {
   id: string
   name: string
   words: string
-  /** Of its main rendition on its viewers' first screen; null where it is left out. */
+  /** Of its main rendition, the mean over its viewers' screens; null where it is left out. */
   score: number | null
 }
 
@@ -41,7 +41,7 @@ export function planRows(
           id,
           name,
           words: `${renditionWords(rendition)}${route}`,
-          score: pictureScore(rendition, encodedPictureOf(show), viewers[0] ?? 'desk'),
+          score: pictureScore(rendition, encodedPictureOf(show), viewers),
         }
   return [
     ...destinations

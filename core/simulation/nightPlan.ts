@@ -101,10 +101,7 @@ function scoresOf(
 ): (share: number) => number {
   const table = Array.from({ length: scoreSteps + 1 }, (_, step) => {
     const videoBitrateKbps = Math.max(1, (rendition.videoBitrateKbps * step) / scoreSteps)
-    const scores = viewers.map((screen) =>
-      pictureScore({ ...rendition, videoBitrateKbps }, picture, screen),
-    )
-    return scores.reduce((sum, score) => sum + score, 0) / scores.length
+    return pictureScore({ ...rendition, videoBitrateKbps }, picture, viewers)
   })
   return (share) => table[Math.round(Math.min(1, Math.max(0, share)) * scoreSteps)] as number
 }

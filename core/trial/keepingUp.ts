@@ -100,11 +100,7 @@ function audiencesOf(show: Show, { feeds, rendition }: Encode): Audience[] {
     const screens = judgedOn(viewers, step)
     return {
       priority: plan.priority,
-      score: (effort) =>
-        screens.reduce(
-          (sum, screen) => sum + pictureScore({ ...rendition, effort }, picture, screen),
-          0,
-        ) / screens.length,
+      score: (effort) => pictureScore({ ...rendition, effort }, picture, screens),
     }
   }
   return feeds

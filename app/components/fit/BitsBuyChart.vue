@@ -46,7 +46,7 @@ const store = useShowStore()
 const { colours, text, number } = useChartTheme()
 
 const bitrates = logarithmicBitrates(drawnRange.fromKbps, drawnRange.toKbps, 60)
-const screen = computed(() => props.row.scores[0].screen)
+const screen = computed(() => props.row.scores.map((each) => each.screen))
 const picture = computed(() => encodedPictureOf(store.show))
 
 const variants = computed(() =>

@@ -16,7 +16,7 @@ import BitrateCell from './BitrateCell.vue'
 import { useFitEditing } from './fitEditing'
 import EncodeCell from './EncodeCell.vue'
 import PinMark from './PinMark.vue'
-import { type FitRow, readOtherwise } from './rows'
+import { type FitRow, readApart } from './rows'
 import WishCell from './WishCell.vue'
 
 defineProps<{ rows: FitRow[] }>()
@@ -158,16 +158,14 @@ const thinLimit = (codec: Codec): string => bitsPerPixelReadingsOf(codec).thin.t
           </td>
           <td class="number pr-2" data-cell="level">{{ row.level ?? 'none' }}</td>
           <td class="py-1 pr-1 whitespace-nowrap" data-cell="score">
-            <span :title="judgedOnInWords(row.scores[0].screen)">
-              <span
-                class="number rounded px-1.5 py-0.5 font-bold"
-                :class="scoreTone[row.scores[0].word]"
-                >{{ Math.round(row.scores[0].score) }}</span
-              >
-              {{ row.scores[0].word }}
+            <span :title="row.scores.map(({ screen }) => judgedOnInWords(screen)).join(', ')">
+              <span class="number rounded px-1.5 py-0.5 font-bold" :class="scoreTone[row.word]">{{
+                Math.round(row.score)
+              }}</span>
+              {{ row.word }}
             </span>
             <span
-              v-for="{ screen, score, word } in readOtherwise(row)"
+              v-for="{ screen, score, word } in readApart(row)"
               :key="screen"
               class="text-ink-2 block text-xs leading-tight"
               :title="word"

@@ -31,7 +31,7 @@ const isNearAxis = (kbps: number): boolean =>
 /** The chart of what the bits buy, as the chart library takes it. */
 export function bitsBuyOption(drawn: BitsBuy) {
   const { row, curves, measured, crossings, nextStep, colours, text, number } = drawn
-  const [{ score }] = row.scores
+  const { score } = row
   const sizeColours = [
     row.canvas === 'landscape' ? colours.river : colours.foxglove,
     colours.moss,

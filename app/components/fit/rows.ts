@@ -49,6 +49,9 @@ export interface FitRow {
   level: string | null
   bitsPerPixel: number
   bitsPerPixelWord: string
+  /** The mean over all that it is judged on, by which it is planned. */
+  score: number
+  word: string
   /** By what it is judged on, the first before all: its viewers' screens, or for a lower step of a ladder its own size. */
   scores: readonly [ScreenScore, ...ScreenScore[]]
   breaches: Breach[]
@@ -124,6 +127,7 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
       return { screen, score, word: scoreWord(score) }
     }
     const [first = 'desk', ...further] = screens
+    const score = pictureScore(rendition, encodedPictureOf(show), screens)
     const bits = bitsPerPixel(rendition)
     const offered = sizesToOffer(rules, show.canvasPair[canvas])
     const isOffered = offered.some((size) => sameSize(size, rendition))
@@ -133,6 +137,8 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
       level: lowestLevel(rendition),
       bitsPerPixel: bits,
       bitsPerPixelWord: bitsPerPixelWord(bits, rendition.codec),
+      score,
+      word: scoreWord(score),
       scores: [scoreOn(first), ...further.map(scoreOn)],
       breaches: destination
         ? breaches.filter(
@@ -146,6 +152,6 @@ export function fitRows(show: Show, breaches: readonly Breach[]): FitRow[] {
   })
 }
 
-/** The screens on which a picture reads otherwise than on the first. */
-export const readOtherwise = ({ scores: [first, ...further] }: FitRow): ScreenScore[] =>
-  further.filter(({ word }) => word !== first.word)
+/** The screens, each by itself, where a picture does not read the same on all of them. */
+export const readApart = ({ scores, word }: FitRow): readonly ScreenScore[] =>
+  scores.some((each) => each.word !== word) ? scores : []

@@ -165,7 +165,7 @@ const maxDropped = 2
  */
 function leaveOutWays(sent: readonly Destination[], show: PlannedShow): Improvement[] {
   const scoreOf = ({ renditions: [main], viewers }: Destination): number =>
-    main ? pictureScore(main, encodedPictureOf(show), viewers[0] ?? 'desk') : 0
+    main ? pictureScore(main, encodedPictureOf(show), viewers) : 0
   const isPoor = (destination: Destination): boolean => scoreOf(destination) < poorBelow
   if (sent.filter(isPoor).length < poorAtOnce) return []
   return sent

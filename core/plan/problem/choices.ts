@@ -186,8 +186,7 @@ export const meanShapeTerm = (
   shape: Pick<Shape, 'width' | 'height' | 'framesPerSecond'>,
   picture: ScoredPicture,
   screens: readonly JudgedOn[],
-): number =>
-  screens.reduce((sum, screen) => sum + shapeTerm(shape, picture, screen), 0) / screens.length
+): number => shapeTerm(shape, picture, screens)
 
 /** Score units by priority at the bitrates from `first` up to `end`; -1 where one is not offered. */
 function weighed(
