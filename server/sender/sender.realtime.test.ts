@@ -1,112 +1,16 @@
 import { execFileSync } from 'node:child_process'
-import {
-  createReadStream,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-} from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { CanvasInput, Happening, SendTarget } from '@green-mantle/core/night'
-import { newDestination, newRecording, newShow, type Show } from '@green-mantle/core/show'
+import type { Show } from '@green-mantle/core/show'
 import { afterAll, afterEach, describe, expect, it, vi } from 'vitest'
-import {
-  arrivingAt,
-  closeStandIns,
-  hangUp,
-  standInAddress,
-  standInFor,
-  standInOf,
-} from '../standIns/platforms'
+import { arrivingAt, hangUp, standInOf } from '../standIns/platforms'
 import { casesOf, isDeep } from '../../tests/tier'
 import { within } from '../inRealTime'
 import { ownPrograms } from '../programs/programsForTests'
-import { Sender } from './sender'
+import { begin, endSenders, endStandIns, folder, secret, smallShow, toldOf } from './senderForTests'
 
-const folder = mkdtempSync(join(tmpdir(), 'green-mantle-sender-'))
-afterAll(async () => {
-  await closeStandIns()
-  rmSync(folder, { recursive: true, force: true })
-})
-
-let last = 0
-const identifier = (): string => `id-${(last += 1)}`
-const secret = 'a-key-that-is-nowhere-else'
-
-/** Two places and a recording, small enough for any computer. */
-function smallShow(): Show {
-  const show = newShow(identifier, { startsAt: '2026-12-12T20:00', timeZone: 'UTC' })
-  const place = (id: string, name: string) => {
-    const made = newDestination(() => id, name, 'landscape')
-    return {
-      ...made,
-      lagSeconds: 0,
-      protocol: 'rtmp' as const,
-      sending: { ...made.sending, reconnectAfterSeconds: 0.5 },
-      renditions: [
-        {
-          ...made.renditions[0]!,
-          ...{ id: `${id}-1`, width: 320, height: 180, framesPerSecond: 24 as const },
-          ...{ videoBitrateKbps: 300, audioBitrateKbps: 96, keyframeIntervalSeconds: 1 },
-          effort: 'fastest' as const,
-        },
-      ],
-    }
-  }
-  const size = { width: 320, height: 180 }
-  const recording = newRecording(identifier, 'Archive: file', { canvas: 'landscape', size })
-  return {
-    ...show,
-    title: 'Small / show',
-    canvasPair: { ...show.canvasPair, framesPerSecond: 24, landscape: { width: 640, height: 360 } },
-    destinations: [place('one', 'One'), place('two', 'Two')],
-    recordings: [
-      {
-        ...recording,
-        rendition: {
-          ...recording.rendition,
-          ...size,
-          framesPerSecond: 24,
-          videoBitrateKbps: 300,
-          effort: 'fastest',
-        },
-      },
-    ],
-  }
-}
-
-const running: Sender[] = []
-afterEach(async () => {
-  for (const sender of running.splice(0)) await sender.stop()
-})
-
-async function begin(
-  show: Show,
-  inputs: CanvasInput = 'test picture',
-  target: SendTarget = 'destinations',
-  recordingsFolder = folder,
-) {
-  const told: Happening[] = []
-  await standInFor('show', show)
-  const sender = await Sender.begin({
-    show,
-    target,
-    inputs: { landscape: inputs, vertical: inputs },
-    pieces: (name) => createReadStream(join(folder, name)) as AsyncIterable<Buffer>,
-    recordingsFolder,
-    ingestOf: async (_, { id }) => ({
-      address: await standInAddress('show', id),
-      key: `${secret}-${id}`,
-    }),
-    log: (happening) => told.push(happening),
-  })
-  running.push(sender)
-  const sendOf = async (id: string) =>
-    (await sender.state()).sends.find(({ destinationId }) => destinationId === id)!
-  return { sender, told, sendOf }
-}
+afterEach(endSenders)
+afterAll(endStandIns)
 
 /** The arguments of every process of this computer. */
 const allArguments = (): string =>
@@ -123,9 +27,6 @@ const allArguments = (): string =>
       }
     })
     .join('\n')
-
-const toldOf = <Kind extends Happening['kind']>(told: readonly Happening[], kind: Kind) =>
-  told.filter((each) => each.kind === kind) as Extract<Happening, { kind: Kind }>[]
 
 describe('the sender', () => {
   it('sends each encode where it is asked to, comes back where one hangs up, and leaves the others alone', async () => {
@@ -366,52 +267,6 @@ describe('the sender', () => {
     )
     expect((await sender.state()).canvases[0]?.restarts).toBe(1)
   })
-
-  it.skipIf(!isDeep)(
-    'goes on sending where the disk of the recordings is full, says so once, and records again with room',
-    async ({ skip }) => {
-      const small = join(folder, 'small-disk')
-      mkdirSync(small, { recursive: true })
-      try {
-        execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=400k', 'tmpfs', small], {
-          stdio: 'ignore',
-        })
-      } catch {
-        return skip('needs to be root')
-      }
-      try {
-        const { sender, told, sendOf } = await begin(
-          smallShow(),
-          'test picture',
-          'stand-ins',
-          small,
-        )
-        sender.startSend('one')
-        const notes = (): string[] => toldOf(told, 'noted').map(({ text }) => text)
-        await vi.waitFor(() => expect(notes().join()).toMatch(/not recorded any more/), within)
-        const before = (await sendOf('one')).sentFrames
-        await vi.waitFor(
-          async () => expect((await sendOf('one')).sentFrames).toBeGreaterThan(before + 100),
-          within,
-        )
-        expect(await sendOf('one')).toMatchObject({ stage: 'sending', reconnects: 0 })
-        expect((await sender.state()).canvases[0]?.restarts).toBe(0)
-        expect(notes().filter((words) => words.includes('not recorded any more'))).toHaveLength(1)
-        expect((await sender.state()).unrecorded).toHaveLength(1)
-
-        sender.stopSend('one')
-        execFileSync('mount', ['-o', 'remount,size=1g', small])
-        await vi.waitFor(
-          async () => expect((await sender.state()).recordings.length).toBeGreaterThan(1),
-          within,
-        )
-        expect((await sender.state()).unrecorded).toEqual([])
-        await sender.stop({ measures: false })
-      } finally {
-        execFileSync('umount', ['-l', small])
-      }
-    },
-  )
 
   it('encodes nothing for what it cannot send, and says why', async () => {
     const show = smallShow()

@@ -1,17 +1,14 @@
-import { mkdir, rm, stat, writeFile } from 'node:fs/promises'
+import { mkdir, rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import {
   type CanvasEncodes,
   canvasEncodesOf,
   type EncodedOutput,
   handedOver,
-  plannedShareOf,
 } from '@green-mantle/core/encoding'
 import {
   type CanvasInput,
   type Happening,
-  lineCarried,
-  minEncodedSeconds,
   noLineObserved,
   nothingObserved,
   observeLine,
@@ -26,16 +23,15 @@ import Flv from 'node-media-server/src/protocol/flv.js'
 import type { UnderWay } from '../database/nights/underWayStore'
 import { safeFileName } from '../files/safeFileName'
 import { makeWorkFolder } from '../files/workFolders'
-import { measurePictureShares } from '../measuring/pictureShare'
 import { makeMediaClip } from '../pictures/mediaClip'
 import { makeTestClip } from '../pictures/testClip'
 import { CanvasFeed } from './canvasFeed'
+import { carriedBy } from './carriedBy'
+import { encodersTook } from './encodersTook'
 import { LocalIngest } from './localIngest'
 import { LookBack } from './lookBack'
-import { freeDiskGigabytes } from '../measuring/freeDisk'
-import { recordingSeconds } from './recordingLength'
 import { recordingNames } from './recordingNames'
-import { isRoomToBegin, RecordingWatch, unrecordedWords } from './recordingWatch'
+import { Recordings } from './recordings'
 import { RelayedSend } from './relayedSend'
 import { type Ingest, soundOf } from './publisher'
 
@@ -94,11 +90,10 @@ const cannotFrom = ({ rendition }: EncodedOutput): string =>
 export class Sender {
   private readonly canvases: OneCanvas[] = []
   private readonly sends = new Map<string, OneSend>()
-  private readonly recordings = new Map<string, string>()
+  private readonly recordings: Recordings
   private readonly troubled = new Set<string>()
   /** Of each canvas the last seconds, as its first encode has them. */
   private readonly lookBacks = new Map<CanvasName, LookBack>()
-  private readonly recordingWatch = new RecordingWatch()
   private lookingAtRecordings: Promise<void> = Promise.resolve()
   private line = noLineObserved
   private readonly observing: ReturnType<typeof setInterval>
@@ -111,6 +106,7 @@ export class Sender {
     private readonly local: LocalIngest,
     private readonly folder: string,
   ) {
+    this.recordings = new Recordings(options.recordingsFolder)
     this.observing = setInterval(() => this.observe(), observedEverySeconds * 1000)
     this.observing.unref()
   }
@@ -163,7 +159,7 @@ export class Sender {
           if (!output.feed.isRecording)
             return `${this.local.addressOf(application)}/${keys.get(output.key)}`
           const file = recordingFile(output.feed, attempt)
-          this.recordings.set(file, output.feed.name)
+          this.recordings.begin(file, output.feed.name)
           return file
         },
         onRestart: (words) =>
@@ -320,17 +316,12 @@ export class Sender {
    */
   private async lookAtRecordings(): Promise<void> {
     if (this.isStopped) return
-    const current = await this.recordedNow()
-    for (const each of this.recordingWatch.look(current))
-      this.options.log({ kind: 'noted', text: unrecordedWords(each) })
-    const still = this.recordingWatch.still(current)
-    if (still.length === 0) return
-    const { recordingsFolder } = this.options
-    if (!isRoomToBegin(await freeDiskGigabytes(recordingsFolder).catch(() => null))) return
-    const names = new Set(still.map(({ name }) => name))
+    const { said, canBegin } = await this.recordings.look()
+    for (const text of said) this.options.log({ kind: 'noted', text })
+    if (canBegin.size === 0) return
     for (const { feed, encodes } of this.canvases) {
       const isRecorded = encodes.encodes.some(({ outputs }) =>
-        outputs.some((output) => output.feed.isRecording && names.has(output.feed.name)),
+        outputs.some((output) => output.feed.isRecording && canBegin.has(output.feed.name)),
       )
       const isSent = [...this.sends.values()].some(
         ({ destination, relayed }) =>
@@ -338,15 +329,9 @@ export class Sender {
           !['ready', 'ended', 'given up'].includes(relayed.stage),
       )
       if (!isRecorded || isSent) continue
-      for (const { file } of still) this.recordingWatch.forget(file)
+      this.recordings.leave(canBegin)
       await feed.beginAnew()
     }
-  }
-
-  /** Of each recording the file that is written now. */
-  private async recordedNow(): Promise<SenderState['recordings']> {
-    const files = await this.recordedFiles()
-    return [...new Map(files.map((each) => [each.name, each])).values()]
   }
 
   /** Ends one send and keeps what it came to. */
@@ -387,40 +372,13 @@ export class Sender {
       const total = send.relayed.total()
       return isGoing && total ? [this.cameTo(send, total)] : []
     })
-    return { sends, recordings: [...this.recordings].map(([file, name]) => ({ name, file })) }
+    return { sends, recordings: this.recordings.list }
   }
 
   /** What the line carried, from which another show can learn. */
   private keepWhatWasLearnt(): void {
-    const { seconds, meanKbps, shortages } = lineCarried(this.line)
-    if (seconds > 0)
-      this.options.log({
-        ...{ kind: 'carried', seconds, meanKbps },
-        shortages: shortages.map(({ fromSeconds, ...shortage }) => ({
-          ...shortage,
-          startedAt: new Date(this.observedSince + fromSeconds * 1000).toISOString(),
-        })),
-      })
-  }
-
-  /** What the encoders took, to be asked while they run; what decoding and scaling take by themselves, once they don't. */
-  private encodersTook(measures: boolean): () => Promise<void> {
-    const took = this.canvases.map((canvas) => ({ ...canvas, taken: canvas.feed.taken() }))
-    return async () => {
-      const ran = took.flatMap(({ taken, ...each }) => (taken ? [{ ...each, taken }] : []))
-      const measured = ran.flatMap(({ encodes, clip, taken }) =>
-        measures && clip !== null && taken.seconds >= minEncodedSeconds
-          ? [{ canvas: encodes, clip }]
-          : [],
-      )
-      const shares = await measurePictureShares(measured)
-      for (const { encodes, taken } of ran)
-        this.options.log({
-          ...{ kind: 'encoded', canvas: encodes.canvas, ...taken },
-          pictureShare: shares[measured.findIndex(({ canvas }) => canvas === encodes)] ?? null,
-          plannedShare: plannedShareOf(this.options.show, encodes),
-        })
-    }
+    const carried = carriedBy(this.line, this.observedSince)
+    if (carried) this.options.log(carried)
   }
 
   /** Writes the last seconds of every canvas that is sent; the names of the files. */
@@ -447,32 +405,6 @@ export class Sender {
     return files
   }
 
-  /** How long each recording really is. */
-  private async checkRecordings(): Promise<void> {
-    for (const { name, file, megabytes } of await this.recordedFiles()) {
-      const seconds = await recordingSeconds(file)
-      // It was written to its end just when it was closed.
-      const closedAt = await stat(file).then(({ mtimeMs }) => mtimeMs, Date.now)
-      this.options.log({
-        ...{ kind: 'recorded', name, file, megabytes, seconds },
-        startedAt: new Date(closedAt - (seconds ?? 0) * 1000).toISOString(),
-      })
-    }
-  }
-
-  private recordedFiles(): Promise<SenderState['recordings']> {
-    return Promise.all(
-      [...this.recordings].map(async ([file, name]) => ({
-        name,
-        file,
-        megabytes: await stat(file).then(
-          ({ size }) => size / 1e6,
-          () => 0,
-        ),
-      })),
-    )
-  }
-
   private ownSends(destinationId: string): OneSend[] {
     return [...this.sends.values()].filter(
       ({ destination, cannot }) => destination.id === destinationId && cannot === '',
@@ -486,14 +418,16 @@ export class Sender {
     clearInterval(this.observing)
     await this.lookingAtRecordings
     this.keepWhatWasLearnt()
-    const keepWhatEncodersTook = this.encodersTook(measures)
+    const { show, log } = this.options
+    const whatEncodersTook = encodersTook(this.canvases, show, measures)
     for (const send of this.sends.values()) this.end(send)
     await Promise.all(this.canvases.map(({ feed }) => feed.stop()))
-    await keepWhatEncodersTook()
+    for (const each of await whatEncodersTook()) log(each)
     await this.local.close()
-    await this.checkRecordings().catch((error: unknown) =>
-      console.warn('The recordings could not be looked at.', error),
-    )
+    await this.recordings
+      .cameTo()
+      .then((all) => all.forEach((each) => this.options.log(each)))
+      .catch((error: unknown) => console.warn('The recordings could not be looked at.', error))
     await rm(this.folder, { recursive: true, force: true })
   }
 
@@ -508,8 +442,8 @@ export class Sender {
       isBackup: output.feed.isBackup,
       cannot,
     }))
-    const recordings = await this.recordedFiles()
-    const unrecorded = this.recordingWatch.still(await this.recordedNow()).map(unrecordedWords)
+    const recordings = await this.recordings.files()
+    const unrecorded = await this.recordings.unrecorded()
     return {
       canvases: this.canvases.map(({ encodes, feed, input, programKey }) => ({
         canvas: encodes.canvas,

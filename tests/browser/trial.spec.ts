@@ -135,7 +135,7 @@ test(
       const program = spawn('ffmpeg', [
         ...['-v', 'error', '-re', '-f', 'lavfi', '-i', `testsrc2=size=${size}:rate=30`],
         ...['-f', 'lavfi', '-i', 'sine=sample_rate=48000', '-t', '60', '-pix_fmt', 'yuv420p'],
-        ...['-c:v', 'libx264', '-preset', 'ultrafast', '-bf', '0', '-g', `${keyframes}`],
+        ...['-c:v', 'libx264', '-preset', 'superfast', '-bf', '0', '-g', `${keyframes}`],
         ...['-x264-params', 'scenecut=0:nal-hrd=cbr', '-b:v', '800k', '-minrate', '800k'],
         ...['-maxrate', '800k', '-bufsize', '400k', '-c:a', 'aac', '-ac', '2', '-b:a', '128k'],
         ...['-f', 'flv', to],
