@@ -64,7 +64,8 @@ export class NightLogger {
         this.lostCount = 0
       } catch (error) {
         console.warn('What the sender did cannot be kept yet; it is tried again.', error)
-        await new Promise((resolve) => setTimeout(resolve, pause))
+        // A server that ends does not wait for it.
+        await new Promise((resolve) => setTimeout(resolve, pause).unref())
         pause = Math.min(retryMilliseconds.most, 2 * pause)
       }
     }

@@ -36,10 +36,15 @@ interface Noting {
 
 function notesUnderWay(database: Knex, showId: string, sender: Sender): Noting {
   let last: Promise<void> = Promise.resolve()
+  let isNoting = false
   const note = (): void => {
+    // With the database away each takes its time: the next one says it all.
+    if (isNoting) return
+    isNoting = true
     last = last
       .then(() => keepUnderWay(database, showId, sender.underWay()))
       .catch((error: unknown) => console.warn('What is under way cannot be noted now.', error))
+      .finally(() => (isNoting = false))
   }
   note()
   const timer = setInterval(note, noteEveryMilliseconds)

@@ -60,6 +60,6 @@ export const isDenied = (words: string, at: number, length: number): boolean =>
   /\b(?:no|not|without|isn['’]t|except|neither|nor|kein|keine|ohne|sans|pas de|ni)\W*(?:\w+\W+){0,2}$/i.test(
     words.slice(Math.max(0, at - 30), at),
   ) ||
-  /^[^.;]{0,40}\b(?:not (?:(?:be|currently|yet) )?(?:supported|accepted|allowed|available|taken|yet|possible)|unsupported|isn['’]t|aren['’]t|won['’]t|can(?:not|['’]t)|rejected|refused|declined|dropped|ignored|disconnected|coming|soon|planned|later|in future|not yet|nicht|abgelehnt|non|refusés?|bientôt)\b/i.test(
+  /^(?:(?!\b(?:but|while|whereas|however|although|though|aber|mais)\b|\b(?:is|are) (?:supported|accepted|allowed|required|preferred|recommended|taken|fine|ok)\b)[^.;,]){0,40}?\b(?:not (?:(?:be|currently|yet) )?(?:supported|accepted|allowed|available|taken|yet|possible)|unsupported|isn['’]t|aren['’]t|won['’]t|can(?:not|['’]t)|rejected|refused|declined|dropped|ignored|disconnected|coming|soon|planned|later|in future|not yet|nicht|abgelehnt|non|refusés?|bientôt)\b/i.test(
     words.slice(at + length),
   )
