@@ -1,7 +1,7 @@
 import type { Socket } from 'node:net'
 
-/** Whoever sends says where it belongs within a moment: more than these at once are no senders. */
-const limits = { ofOneAddress: 16, inAll: 64 } as const
+/** Whoever sends says where it belongs within a moment, one after the other where a program has many: more at once are no senders. */
+const limits = { ofOneAddress: 64, inAll: 128 } as const
 
 /**
  * Connections that have not said where they belong. Where there are too many, of one address or in all, the
