@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { afterAll, afterEach, describe, expect, it, vi } from 'vitest'
 import { isDeep } from '../../tests/tier'
 import { within } from '../inRealTime'
-import { begin, endSenders, endStandIns, folder, smallShow, toldOf } from './senderForTests'
+import { begin, endSenders, endStandIns, testFolder, smallShow, toldOf } from './senderForTests'
 
 afterEach(endSenders)
 afterAll(endStandIns)
@@ -13,7 +13,7 @@ describe('a full disk of recordings', () => {
   it.skipIf(!isDeep)(
     'takes no send along, is said once, and is recorded to again with room',
     async ({ skip }) => {
-      const small = join(folder, 'small-disk')
+      const small = join(testFolder(), 'small-disk')
       mkdirSync(small, { recursive: true })
       try {
         execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=400k', 'tmpfs', small], {

@@ -7,7 +7,15 @@ import { arrivingAt, hangUp, standInOf } from '../standIns/platforms'
 import { casesOf, isDeep } from '../../tests/tier'
 import { within } from '../inRealTime'
 import { ownPrograms } from '../programs/programsForTests'
-import { begin, endSenders, endStandIns, folder, secret, smallShow, toldOf } from './senderForTests'
+import {
+  begin,
+  endSenders,
+  endStandIns,
+  testFolder,
+  secret,
+  smallShow,
+  toldOf,
+} from './senderForTests'
 
 afterEach(endSenders)
 afterAll(endStandIns)
@@ -289,7 +297,7 @@ describe('the sender', () => {
       void execFileSync('ffmpeg', [
         ...['-loglevel', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i'],
         ...[`testsrc2=size=${size}:rate=24:duration=1`, '-c:v', 'libx264', '-pix_fmt', 'yuv420p'],
-        join(folder, name),
+        join(testFolder(), name),
       ])
     make('wide.mp4', '640x360')
     make('square.mp4', '360x360')

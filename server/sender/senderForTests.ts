@@ -12,7 +12,10 @@ import {
 import { closeStandIns, standInAddress, standInFor } from '../standIns/platforms'
 import { Sender } from './sender'
 
-export const folder = mkdtempSync(join(tmpdir(), 'green-mantle-sender-'))
+let ownFolder: string | undefined
+/** Of these tests alone; made when it is first asked for, since a file of which all is left out removes nothing. */
+export const testFolder = (): string =>
+  (ownFolder ??= mkdtempSync(join(tmpdir(), 'green-mantle-sender-')))
 
 let last = 0
 const identifier = (): string => `id-${(last += 1)}`
@@ -68,14 +71,15 @@ export const endSenders = async (): Promise<void> => {
 /** Once no test follows. */
 export const endStandIns = async (): Promise<void> => {
   await closeStandIns()
-  rmSync(folder, { recursive: true, force: true })
+  if (ownFolder !== undefined) rmSync(ownFolder, { recursive: true, force: true })
+  ownFolder = undefined
 }
 
 export async function begin(
   show: Show,
   inputs: CanvasInput = 'test picture',
   target: SendTarget = 'destinations',
-  recordingsFolder = folder,
+  recordingsFolder = testFolder(),
 ) {
   const told: Happening[] = []
   await standInFor('show', show)
@@ -83,7 +87,7 @@ export async function begin(
     show,
     target,
     inputs: { landscape: inputs, vertical: inputs },
-    pieces: (name) => createReadStream(join(folder, name)) as AsyncIterable<Buffer>,
+    pieces: (name) => createReadStream(join(testFolder(), name)) as AsyncIterable<Buffer>,
     recordingsFolder,
     ingestOf: async (_, { id }) => ({
       address: await standInAddress('show', id),
