@@ -23,12 +23,13 @@ export async function livingTabs(): Promise<ReadonlySet<string>> {
     return new Set(held.map(({ name = '' }) => name.slice(prefix.length)))
   }
   const living = new Set<string>()
+  if (!rollCall) return living
   const hear = ({ data }: MessageEvent<Call>): void => {
     if ('lives' in data) living.add(data.lives)
   }
-  rollCall?.addEventListener('message', hear)
-  rollCall?.postMessage({ asks: true } satisfies Call)
+  rollCall.addEventListener('message', hear)
+  rollCall.postMessage({ asks: true } satisfies Call)
   await new Promise((resolve) => setTimeout(resolve, answerMilliseconds))
-  rollCall?.removeEventListener('message', hear)
+  rollCall.removeEventListener('message', hear)
   return living
 }
