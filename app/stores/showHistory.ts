@@ -16,6 +16,15 @@ export interface EditOptions {
 
 const mergeWithinMilliseconds = 800
 
+/** What is dragged may be drawn late on a slow computer: while it is held a run of edits goes on. */
+let isHeld = false
+for (const [name, holds] of [
+  ['pointerdown', true],
+  ['pointerup', false],
+  ['pointercancel', false],
+] as const)
+  globalThis.addEventListener?.(name, () => (isHeld = holds), { capture: true })
+
 /**
  * The edits of a show, one after the other, to be taken back and brought again. `afterChange` is called
  * after each of them; nothing is changed while the show is not open. What could not be kept any more is
@@ -64,8 +73,7 @@ export function useShowHistory(
       history.commit()
     } else {
       openMergeKey.value = mergeKey
-      clearTimeout(mergeTimer)
-      mergeTimer = setTimeout(endMerge, mergeWithinMilliseconds)
+      endMergeLater()
     }
     afterChange()
   }
@@ -84,6 +92,11 @@ export function useShowHistory(
     if (openMergeKey.value === undefined)
       history.last.value = markRaw({ ...history.last.value, snapshot: edited.value })
     afterChange()
+  }
+
+  function endMergeLater(): void {
+    clearTimeout(mergeTimer)
+    mergeTimer = setTimeout(() => (isHeld ? endMergeLater() : endMerge()), mergeWithinMilliseconds)
   }
 
   /** Closes a run of merged edits, as at the end of a drag. */

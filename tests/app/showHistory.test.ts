@@ -25,6 +25,20 @@ describe('the history of a show', () => {
     hasConsequence: fc.boolean(),
   })
 
+  it('keeps a drag one step for as long as it is held, however late its edits come', () => {
+    const { history } = begun()
+    window.dispatchEvent(new Event('pointerdown'))
+    for (const title of ['one', 'two', 'three']) {
+      history.edit('Drag', (draft) => void (draft.title = title), { mergeKey: 'drag' })
+      vi.advanceTimersByTime(3000)
+    }
+    window.dispatchEvent(new Event('pointerup'))
+    vi.advanceTimersByTime(3000)
+    history.undo()
+    expect(history.show.value).toEqual(first)
+    expect(history.canUndo.value).toBe(false)
+  })
+
   it('leads back to where it began and forward to where it was, whatever was edited', () => {
     fc.assert(
       fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 12 }), (edits) => {
