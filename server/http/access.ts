@@ -1,8 +1,16 @@
 import { createHmac, timingSafeEqual } from 'node:crypto'
 
-/** What a browser keeps once the token was given: it proves that, and gives nothing of the token away. */
-export const passFor = (accessToken: string): string =>
-  createHmac('sha256', accessToken).update('green-mantle access').digest('base64url')
+/**
+ * What a browser keeps once the token was given: it proves that, and gives nothing of the token away. It
+ * hangs on the key of the installation too, so that guessing it is no way to guess the token.
+ */
+export const passFor = (installationKey: Buffer, accessToken: string): string =>
+  createHmac('sha256', installationKey)
+    .update(`green-mantle access ${accessToken}`)
+    .digest('base64url')
+
+/** Wrong tokens of one address: so many at once, as a person with a list of own ones, then slowly. */
+export const guessPace = { most: 10, aSecond: 0.2 } as const
 
 /** Whether two texts are the same, in a time that says nothing about where they differ. */
 export function isSameSecret(given: string, wanted: string): boolean {
@@ -32,8 +40,17 @@ export const notNowPage = `<!doctype html>
 <body><main><h1>The database does not answer</h1>
 <p>This page is asked for again by itself every few seconds. Nothing is lost meanwhile.</p></main></body></html>`
 
+export type AccessAnswer = 'asked' | 'wrong' | 'too many'
+
+const saidOfAnswer: Readonly<Record<AccessAnswer, string>> = {
+  asked: '',
+  wrong: 'That is not the access token.',
+  'too many':
+    'Too many wrong access tokens came from here. Wait a few seconds before the next try.',
+}
+
 /** Asks for the token; `returnTo` is where it leads on to. */
-export const accessPage = (returnTo: string, isWrong: boolean): string => `<!doctype html>
+export const accessPage = (returnTo: string, answer: AccessAnswer): string => `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>Access to Green Mantle</title>
 <meta name="viewport" content="width=device-width">
 <style>
@@ -45,7 +62,7 @@ export const accessPage = (returnTo: string, isWrong: boolean): string => `<!doc
 </style></head>
 <body><main><h1>Access to Green Mantle</h1>
 <p>This is somebody’s own installation. It asks once in this browser for the access token that was set on the machine it runs on (GREEN_MANTLE_ACCESS_TOKEN).</p>
-${isWrong ? '<p role="alert"><strong>That is not the access token.</strong></p>' : ''}
+${saidOfAnswer[answer] && `<p role="alert"><strong>${saidOfAnswer[answer]}</strong></p>`}
 <form method="post" action="/access">
 <input type="hidden" name="return" value="${escaped(returnTo)}">
 <label for="token">Access token</label>

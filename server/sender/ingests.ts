@@ -1,6 +1,6 @@
 import type { EncodedOutput } from '@green-mantle/core/encoding'
 import type { SendTarget } from '@green-mantle/core/night'
-import type { Destination } from '@green-mantle/core/show'
+import { addressProblem, type Destination } from '@green-mantle/core/show'
 import { useDatabase } from '../database/connection'
 import { openKey } from '../database/keys/keyStore'
 import { useInstallationKey } from '../secrets/installationKey'
@@ -18,6 +18,21 @@ async function openedKey(showId: string, destinationId: string): Promise<string>
   if (!opened) return ''
   if (opened.outcome !== 'opened') throw new Error('its key cannot be opened here: paste it again')
   return opened.text
+}
+
+/**
+ * A destination's own address for a feed. Throws, in words, where it has none or one that is not right for
+ * its protocol: what a person chose to be encrypted never goes out in the clear.
+ */
+export function ownAddress(
+  destination: Pick<Destination, 'protocol' | 'serverAddress' | 'backupAddress'>,
+  isBackup: boolean,
+): string {
+  const address = ((isBackup ? destination.backupAddress : destination.serverAddress) ?? '').trim()
+  if (address === '') throw new Error('it has no server address')
+  const problem = addressProblem(address, destination.protocol)
+  if (problem !== null) throw new Error(`its server address is not right: ${problem}`)
+  return address
 }
 
 /** Where an output goes, and under which key. Throws, in words, where that is not known. */
@@ -46,8 +61,7 @@ export async function ingestFor(
   }
   if (destination.connection === 'linked account')
     throw new Error('it is reached through its account, which no sender here can do')
-  const address = (feed.isBackup ? destination.backupAddress : destination.serverAddress) ?? ''
-  if (address.trim() === '') throw new Error('it has no server address')
+  const address = ownAddress(destination, feed.isBackup)
   if (name === '') throw new Error('it has no key yet')
   return { address, key: name }
 }

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import type { Rendition, Show } from '../../show'
 import { allBreaches, budgetOf, overloads } from '../../fit'
 import { type NextStep, nextStepInWords, nextStepOf } from '../advice/nextStep'
-import { fitShow } from '../fitShow'
+import { type FitResult, fitShow } from '../fitShow'
+import { scoreUnitsPerPoint } from '../problem/problem'
 import { type PlanParts, withPlan } from '../showPlan'
 import { randomShow } from './testShows'
 import { wildShow } from './wildShows'
@@ -39,6 +40,48 @@ function lostIn(show: Show, before: PlanParts, after: PlanParts): string[] {
     .map(({ name }) => name)
     .sort()
 }
+/** What planning again does to each that is kept, in points, against what the step says of it. */
+function untold(
+  show: Show,
+  stepped: string,
+  next: NextStep,
+  { before, after }: { before: FitResult; after: FitResult },
+): string[] {
+  const wanted = [
+    ...show.destinations.map(({ id, name, plan }) => ({ id, name, priority: plan.priority })),
+    ...show.recordings.map(({ id, name, plan }) => ({ id, name, priority: plan.priority })),
+  ]
+  return wanted.flatMap(({ id, name, priority }) => {
+    const [had, has] = [before.unitsById[id], after.unitsById[id]]
+    if (had === undefined || (has === undefined && id !== stepped)) return []
+    const gained = ((has ?? 0) - had) / scoreUnitsPerPoint / priority
+    const told =
+      id === stepped
+        ? next.gainPoints
+        : (next.lifts.find((lift) => lift.name === name)?.points ?? 0) -
+          (next.costs?.find((cost) => cost.name === name)?.points ?? 0)
+    return Math.abs(gained - told) <= 0.06 ? [] : [`${name}: ${told} told, ${gained} gained`]
+  })
+}
+
+/** Who is pushed below the floor by planning again, among those that have one picture. */
+function pushedBelow(
+  { destinations, fit }: Show,
+  stepped: string,
+  { before, after }: { before: FitResult; after: FitResult },
+): string[] {
+  const isBelow = (units: number, priority: number): boolean =>
+    units < Math.round(fit.floorScore * scoreUnitsPerPoint) * priority
+  return destinations
+    .filter(({ id, renditions, plan: { priority } }) => {
+      const [had, has] = [before.unitsById[id], after.unitsById[id]]
+      if (id === stepped || renditions.length > 1) return false
+      if (had === undefined || has === undefined) return false
+      return !isBelow(had, priority) && isBelow(has, priority)
+    })
+    .map(({ name }) => name)
+}
+
 const toldOf = ({ costs }: NextStep): string[] =>
   (costs ?? [])
     .filter(({ isLeftOut }) => isLeftOut)
@@ -46,7 +89,8 @@ const toldOf = ({ costs }: NextStep): string[] =>
     .sort()
 
 describe('the next step up', () => {
-  it.each(casesOf(seeds, (seed) => seed % 4 === 0))(
+  // 3: the step takes another destination below the floor.
+  it.each(casesOf(seeds, (seed) => seed % 4 === 0 || seed === 3))(
     'is what planning again gives, seed %i',
     (seed) => {
       const given = randomShow(seed, {
@@ -70,6 +114,11 @@ describe('the next step up', () => {
       expect(after.worth).not.toBeNull()
       // Nobody else loses its place than the step itself says.
       expect(lostIn(show, before.parts, after.parts!)).toEqual(toldOf(next))
+      expect(untold(show, first!.id, next, { before, after })).toEqual([])
+      const fallen = next.costs.filter(({ fallsBelowFloor }) => fallsBelowFloor)
+      expect(fallen.map(({ name }) => name)).toEqual(
+        expect.arrayContaining(pushedBelow(show, first!.id, { before, after })),
+      )
     },
   )
 
@@ -90,10 +139,30 @@ describe('the next step up', () => {
         const stepped = held(show, id, next.rendition)
         const after = fitShow(stepped)
         expect(lostIn(show, before.parts, after.parts!)).toEqual(toldOf(next))
+        expect(untold(show, id, next, { before, after })).toEqual([])
         const page = withPlan(stepped, after.parts!)
         expect(budgetOf(page).spareKbps).toBeGreaterThanOrEqual(0)
         expect([...allBreaches(page), ...overloads(page)]).toEqual([])
       }
     },
   )
+})
+
+describe('the words of a next step', () => {
+  const rendition = randomShow(1, { destinations: 1, grain: 'coarse' }).destinations[0]!
+    .renditions[0]!
+  const step: NextStep = { rendition, gainPoints: 1.2, costs: [], lifts: [] }
+  const cost = { name: 'Hedgerow', points: 3.4, isLeftOut: false, fallsBelowFloor: false }
+  it.each([
+    [[], /gains 1.2 points and costs the others nothing\.$/],
+    [[cost], /and costs Hedgerow 3.4 points\.$/],
+    [
+      [{ ...cost, fallsBelowFloor: true }],
+      /Hedgerow 3.4 points, below the floor for the picture\.$/,
+    ],
+    [[{ ...cost, isLeftOut: true }], /costs Hedgerow its place\.$/],
+    [null, /but no plan has room for it\.$/],
+  ])('say what it costs: %j', (costs, words) => {
+    expect(nextStepInWords({ ...step, costs })).toMatch(words)
+  })
 })
