@@ -12,6 +12,21 @@ export function bitsPerPixel(
   return (rendition.videoBitrateKbps * 1000) / pixelsPerSecond
 }
 
+/**
+ * Below so many bits per pixel H.264 leaves no picture that anybody would send: a tenth of what is called
+ * thin, our working value.
+ */
+const fewestBitsPerPixel = 0.005
+
+/** The lowest video bitrate, kb/s, at which a picture is worth sending when nobody insists on it. */
+export const leastWatchableKbps = ({
+  width,
+  height,
+  framesPerSecond,
+  codec,
+}: Pick<Rendition, 'width' | 'height' | 'framesPerSecond' | 'codec'>): number =>
+  ((fewestBitsPerPixel / codecEfficiency[codec]) * width * height * framesPerSecond) / 1000
+
 /** From how many bits per pixel a codec's picture reads as comfortable or thin: the fewer the more it gets out of a bit. */
 export const bitsPerPixelReadingsOf = (
   codec: Codec,

@@ -58,27 +58,50 @@ function inWholePixels(placement: Placement, { x, y, width, height }: Box): Plac
 
 /** Over the whole canvas; a picture is trimmed to it, about its focus or its middle. */
 function asBackdrop(placement: Placement, source: Source, canvas: Size): Placement {
-  const native = nativeSizeOf(source)
-  const middle = { x: native.width / 2, y: native.height / 2, width: 0, height: 0 }
-  const aspect = canvas.width / canvas.height
-  const part = cropTowards(wholeOf(native), aspect, source.focus ?? middle)
-  const trim = source.kind === 'colour' ? noTrim : trimTo(native, part)
+  const trim = source.kind === 'colour' ? noTrim : filling(source, canvas.width / canvas.height)
   return inWholePixels({ ...placement, trim }, wholeOf(canvas))
 }
 
+/** The trim that leaves of a source what fills a box of these proportions, about its focus or its middle. */
+function filling(source: Source, aspect: number): Placement['trim'] {
+  const native = nativeSizeOf(source)
+  const middle = { x: native.width / 2, y: native.height / 2, width: 0, height: 0 }
+  return trimTo(native, cropTowards(wholeOf(native), aspect, source.focus ?? middle))
+}
+
+/** Boxes are in whole pixels, so that a trim that was made for one is not quite what it would be made now. */
+const trimTolerance = 4
+
+/** Whether somebody trimmed a source by hand: it is trimmed, and not to fill the box that it has. */
+function isTrimmedByHand({ trim, width, height }: Placement, source: Source): boolean {
+  const sides = ['left', 'top', 'right', 'bottom'] as const
+  if (sides.every((side) => trim[side] === 0)) return false
+  const own = filling(source, width / height)
+  return sides.some((side) => Math.abs(trim[side] - own[side]) > trimTolerance)
+}
+
 function memberOf(layer: Layer, source: Source, canvas: CanvasName, size: Size): Member {
-  const used = usedPart(nativeSizeOf(source), layer[canvas].trim)
-  return {
-    id: layer.id,
-    role: practiceRoleOf(source, size),
-    aspect: used.width / used.height,
-    native: nativeSizeOf(source),
-  }
+  const native = nativeSizeOf(source)
+  const role = practiceRoleOf(source, size)
+  const placement = layer[canvas]
+  const trims = role === 'camera' && canvas === 'vertical' && !isTrimmedByHand(placement, source)
+  const used = usedPart(native, trims ? noTrim : placement.trim)
+  return { id: layer.id, role, aspect: used.width / used.height, native, trims }
+}
+
+/** In its box, or in as much of it as what may not be trimmed away leaves. */
+function inBox(placement: Placement, box: Box, { trims }: Member, source: Source): Placement {
+  if (!trims) return inWholePixels(placement, box)
+  const native = nativeSizeOf(source)
+  const trim = filling(source, box.width / box.height)
+  const used = usedPart(native, trim)
+  return inWholePixels({ ...placement, trim }, fittedBox(used.width / used.height, box))
 }
 
 /**
  * Where practice puts what a scene shows on a canvas, by layer; from the sources alone, whatever
- * stands where now. Trims, flips and opacity stay; a backdrop is trimmed to the canvas.
+ * stands where now. Flips, opacity and what was trimmed by hand stay; a backdrop is trimmed to the canvas,
+ * a camera on the vertical one to what the rest leaves.
  */
 export function practicePlacements(
   show: Arranged,
@@ -102,6 +125,7 @@ export function practicePlacements(
           members.filter(({ role }) => role !== 'backdrop'),
           size,
           zonesOn(show, canvas),
+          members.some(({ role }) => role === 'backdrop'),
         )
   return new Map(
     shown.map(({ layer, source, member }) => {
@@ -109,7 +133,7 @@ export function practicePlacements(
       const placement =
         member.role === 'backdrop' || !box
           ? asBackdrop(layer[canvas], source, size)
-          : inWholePixels(layer[canvas], box)
+          : inBox(layer[canvas], box, member, source)
       return [layer.id, placement]
     }),
   )

@@ -10,6 +10,8 @@ export interface Member {
   /** Width ÷ height of what is shown of it. */
   aspect: number
   native: Size
+  /** Whether it may be trimmed to the room that there is: nobody trimmed it by hand. */
+  trims: boolean
 }
 
 /** How cameras and screens share a landscape canvas. Common practice, no published source. */

@@ -13,6 +13,7 @@ import {
   type CanvasName,
   canvasNames,
   type Layer,
+  nativeSizeOf,
   newLayer,
   newSource,
   type Scene,
@@ -213,10 +214,68 @@ describe('beginnings', () => {
     expect(sources.map(({ kind }) => kind)).toEqual(beginning.kinds)
     const scene = sceneOf(layers)
     const found = sceneChecks({ ...empty, sources, scenes: [scene] }, scene)
-    // A 30 fps camera in a 60 fps show is a fact of the source, not of the arrangement.
-    expect(found.filter(({ kind }) => kind !== 'slower than the show')).toEqual([])
+    // A 30 fps camera in a 60 fps show is a fact of the source, not of the arrangement; what it costs to
+    // fill an upright picture with a wide one is said.
+    const isOfArrangement = ({ kind, canvas }: (typeof found)[number]): boolean =>
+      kind !== 'slower than the show' && !(kind === 'blown up' && canvas === 'vertical')
+    expect(found.filter(isOfArrangement)).toEqual([])
     for (const layer of layers)
       for (const canvas of canvasNames) expect(layer[canvas].shown).toBe(true)
+  })
+})
+
+describe('a camera on the vertical canvas', () => {
+  const upright = empty.canvasPair.vertical
+  // Practice lets none of them lie over another.
+  const coverage = ({ layers }: ReturnType<typeof added>): number =>
+    layers.reduce((sum, { vertical }) => sum + vertical.width * vertical.height, 0) /
+    (upright.width * upright.height)
+
+  it.each([
+    [['camera']],
+    [['camera', 'guest']],
+    [['screen', 'camera']],
+    [['camera', 'screen']],
+    [['screen', 'camera', 'guest']],
+  ] as SourceKind[][][])('fills what the rest leaves: %j', (kinds) => {
+    const state = added(kinds)
+    expect(coverage(state)).toBeGreaterThan(0.97)
+    const camera = layerOf(state, 'camera')
+    const source = state.show.sources.find(({ id }) => id === camera.sourceId)!
+    const { width, height } = nativeSizeOf(source)
+    const { trim } = camera.vertical
+    const shown = (width - trim.left - trim.right) / (height - trim.top - trim.bottom)
+    // Trimmed, never stretched.
+    expect(shown / (camera.vertical.width / camera.vertical.height)).toBeCloseTo(1, 1)
+    expect(trim.left).toBeCloseTo(trim.right, -1)
+  })
+
+  it('is trimmed about whom it shows, and keeps what was trimmed by hand', () => {
+    const camera = {
+      ...newSource(empty, 'camera', makeIdentifier),
+      focus: { x: 100, y: 200, width: 400, height: 600 },
+    }
+    const show = { ...empty, sources: [camera] }
+    const placed = (layer: Layer) => practicePlacements(show, [layer], 'vertical').get(layer.id)!
+    const layer = newLayer(show, camera, makeIdentifier)
+    const { trim } = placed(layer)
+    expect(trim.left).toBeLessThanOrEqual(100)
+    expect(1920 - trim.right).toBeGreaterThanOrEqual(500)
+    const byHand = { left: 11, top: 22, right: 33, bottom: 44 }
+    const kept = { ...layer, vertical: { ...layer.vertical, trim: byHand } }
+    expect(placed(kept).trim).toEqual(byHand)
+    // What practice itself trimmed is trimmed anew when something joins it.
+    const both = added(['camera'])
+    const alone = layerOf(both, 'camera').vertical.trim
+    expect(layerOf(added(['camera', 'screen']), 'camera').vertical.trim.left).toBeLessThan(
+      alone.left,
+    )
+  })
+
+  it('leaves what is behind everything to be seen', () => {
+    const state = added(['colour', 'camera'])
+    const { width, height } = layerOf(state, 'camera').vertical
+    expect((width * height) / (upright.width * upright.height)).toBeLessThan(0.5)
   })
 })
 

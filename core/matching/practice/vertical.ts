@@ -15,15 +15,67 @@ const minPictureShare = 0.6
 const area = (boxes: Iterable<Box>): number =>
   [...boxes].reduce((sum, { width, height }) => sum + width * height, 0)
 
+/** More faces than these would each be a strip. */
+const mostFilling = 2
+
+/**
+ * A stack in which the cameras take all that the rest leaves of a space, side to side and from edge to
+ * edge: whoever speaks fills an upright picture, trimmed, instead of standing as a strip in it. Null where
+ * they cannot.
+ */
+function filledByCameras(
+  stack: ReadonlyMap<string, Box>,
+  members: readonly Member[],
+  space: Box,
+  gap: number,
+): Map<string, Box> | null {
+  const cameras = members.filter(({ role }) => role === 'camera')
+  if (cameras.length === 0 || cameras.length > mostFilling) return null
+  if (!cameras.every(({ trims }) => trims)) return null
+  const isCamera = new Set(cameras.map(({ id }) => id))
+  const isPicture = (id: string | undefined): boolean =>
+    members.some((each) => each.id === id && ['camera', 'screen'].includes(each.role))
+  const inOrder = [...stack].sort(([, a], [, b]) => a.y - b.y)
+  // Words do not touch an edge.
+  const margin = marginShare * space.width
+  const top = isPicture(inOrder[0]?.[0]) ? 0 : margin
+  const bottom = isPicture(inOrder.at(-1)?.[0]) ? 0 : margin
+  const rows = [...new Set(inOrder.map(([, { y }]) => y))]
+  const heightOf = (row: number): number =>
+    Math.max(...inOrder.filter(([, { y }]) => y === row).map(([, { height }]) => height))
+  const rowsOfCameras = rows.filter((row) =>
+    inOrder.some(([id, { y }]) => y === row && isCamera.has(id)),
+  )
+  const others = rows.filter((row) => !rowsOfCameras.includes(row))
+  const taken = others.reduce((sum, row) => sum + heightOf(row), gap * (rows.length - 1))
+  const height = (space.height - top - bottom - taken) / rowsOfCameras.length
+  if (rowsOfCameras.length < cameras.length || rowsOfCameras.some((row) => height < heightOf(row)))
+    return null
+  const filled = new Map<string, Box>()
+  let y = space.y + top
+  for (const row of rows) {
+    for (const [id, box] of inOrder)
+      if (box.y === row)
+        filled.set(
+          id,
+          isCamera.has(id) ? { x: space.x, y, width: space.width, height } : { ...box, y },
+        )
+    y += (rowsOfCameras.includes(row) ? height : heightOf(row)) + gap
+  }
+  return filled
+}
+
 /**
  * Where everything stands on a vertical canvas, by identifier: cameras above screens, alerts on top,
  * caption and goal bar below, in the space that no cover zone takes. Common practice, no published
- * source. Zones in canvas pixels.
+ * source. A camera's box may have other proportions than the camera: it is trimmed to it. Zones in canvas
+ * pixels.
  */
 export function verticalBoxes(
   members: readonly Member[],
   canvas: Size,
   zones: readonly Box[],
+  hasBackdrop: boolean,
 ): Map<string, Box> {
   const of = (role: PracticeRole): Member[] => members.filter((member) => member.role === role)
   const gap = gapShare * canvas.width
@@ -63,7 +115,10 @@ export function verticalBoxes(
   const [best] = spaces
     .flatMap((space, place) => {
       // Words do not touch the edge; pictures alone may.
-      const found = stacked(space)
+      const stack = stacked(space)
+      // What is behind everything is there to be seen beside the cameras.
+      const filled = stack && !hasBackdrop ? filledByCameras(stack, members, space, gap) : null
+      const found = filled ?? stack
       return found ? [{ found, isClear: place < spaces.length - 1 || zones.length === 0 }] : []
     })
     .sort(

@@ -21,13 +21,13 @@ import {
 import { withEarnings } from './earning'
 import type { Choice, Demand, DeviceLimit, Place, Problem, Relay, Shape } from './problem'
 import { lastCellsOf, type Preferences } from './preferences'
+import { acceptedPictures } from './acceptedPictures'
 import { scoreUnitsPerPoint } from './problem'
 import {
   type DemandSource,
   devicesFor,
   effortsOf,
   withinRules,
-  picturesOf,
   type PlannedShow,
   routesOf,
   type RenditionRequest,
@@ -288,6 +288,7 @@ function choiceKey(request: RenditionRequest, feeding: readonly Destination[]): 
   const { id: _id, pins: _pins, ...settings } = rendition
   return JSON.stringify([
     [request.canvas, request.priority, request.steps, request.isHandOff, request.source.kind],
+    request.mustKeep,
     judgedOn(request.viewers, request.source.step),
     [rules.codecs, rules.sizes, rules.framesPerSecond, rules.highestLevel],
     [rules.leastVideoBitrateKbps, rules.mostVideoBitrateKbps],
@@ -310,13 +311,7 @@ function choicesOf(
   const { show, bitratesKbps, shapes, places, indicesOf, listedTo, worths, wireTable } = context
   const { rules, rendition, pins, destination, priority, steps, viewers } = request
   const { audioBitrateKbps } = rendition
-  const isPinned = pins.has('video bitrate')
-  const pinned = firstAtLeast(bitratesKbps, rendition.videoBitrateKbps)
-  const within = (range: BitrateRange): BitrateRange | null => {
-    if (!isPinned) return range
-    return pinned >= range.first && pinned < range.end ? { first: pinned, end: pinned + 1 } : null
-  }
-  const isOffered = isPinned
+  const isOffered = pins.has('video bitrate')
     ? new Uint8Array(bitratesKbps.length).fill(1)
     : withSteps(context, [...ownSteps(rules), ...feeding.flatMap(relaySteps)])
   const diskMegabytes = destination
@@ -329,10 +324,11 @@ function choicesOf(
   const picture = encodedPictureOf(show)
   const screens = judgedOn(viewers, request.source.step)
   const choices: Choice[] = []
-  for (const wantedPicture of picturesOf(request, show)) {
-    const accepted = acceptedRange(rules, wantedPicture, bitratesKbps)
-    const range = accepted && within(accepted)
-    if (!range) continue
+  for (const { picture: wantedPicture, ...range } of acceptedPictures(
+    request,
+    show,
+    bitratesKbps,
+  )) {
     const { framesPerSecond } = wantedPicture
     const wireKbps = destination
       ? wireTable(destination, { ...rendition, framesPerSecond })
