@@ -19,7 +19,7 @@ export async function ask(
     if (error instanceof DOMException && error.name === 'AbortError') throw error
     throw new ApiProblem(0, 'The server does not answer', unanswered)
   }
-  if (response.ok) return response
+  if (response.ok || response.status === 304) return response
   const body = (await response.json().catch(() => ({}))) as Record<string, unknown>
   throw new ApiProblem(
     response.status,

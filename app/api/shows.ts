@@ -24,6 +24,13 @@ export async function fetchShow(id: string): Promise<StoredShow> {
   return { show: (await response.json()) as Show, revision: revisionFrom(response) }
 }
 
+/** The show where it was saved since `revision`; null where it was not. */
+export async function fetchShowIfNewer(id: string, revision: number): Promise<StoredShow | null> {
+  const response = await askShows(`/${id}`, { headers: { 'if-none-match': `"${revision}"` } })
+  if (response.status === 304) return null
+  return { show: (await response.json()) as Show, revision: revisionFrom(response) }
+}
+
 export async function createShow(show: Show): Promise<ShowSummary> {
   return (await askShows('', withJson('POST', show))).json() as Promise<ShowSummary>
 }

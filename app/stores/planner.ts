@@ -45,6 +45,8 @@ export const usePlannerStore = defineStore('planner', () => {
   /** What the result is for; an answer to an older question is not taken. */
   let asked = ''
   let askedAt = 0
+  /** Whether the plan that is there stays: it was only looked at, and it holds. */
+  const staysAsItIs = ref(false)
 
   const isAutomatic = computed(() => store.isOpen && store.show.fit.automatic)
   /** Without a measured line, or anything to send or record, there is nothing to plan. */
@@ -84,7 +86,7 @@ export const usePlannerStore = defineStore('planner', () => {
     question,
     (now, before) => {
       if (now !== '' && before !== undefined && before !== '') isWanted.value = true
-      if (isWanted.value) void ask()
+      if (isWanted.value) void ask({ isLookedAt: before === undefined || before === '' })
     },
     { immediate: true },
   )
@@ -100,13 +102,18 @@ export const usePlannerStore = defineStore('planner', () => {
   function want(): void {
     if (isWanted.value) return
     isWanted.value = true
-    void ask()
+    void ask({ isLookedAt: true })
   }
-  watch(isAutomatic, () => takeUp())
+  watch([() => store.isOpen, isAutomatic] as const, ([, isNow], [wasOpen]) => {
+    // Of an open show somebody wants it planned by itself from now on.
+    if (wasOpen && isNow) staysAsItIs.value = false
+    takeUp()
+  })
 
-  async function ask(): Promise<void> {
+  async function ask({ isLookedAt = false } = {}): Promise<void> {
     asked = question.value
     askedAt = performance.now()
+    staysAsItIs.value = isLookedAt && areCellsPlanned.value && store.verdict.state !== 'fails'
     const own = asked
     conflicts.value = ''
     obstacles.value = []
@@ -159,6 +166,7 @@ export const usePlannerStore = defineStore('planner', () => {
   /** Puts what was found into the show, as part of the edit that asked for it. */
   function takeUp(): void {
     const parts = foundParts.value
+    if (staysAsItIs.value) return
     if (isAutomatic.value && parts && !(isCarried.value && areCellsPlanned.value))
       store.followUp((show) => withPlan(show, parts))
   }
@@ -215,6 +223,7 @@ export const usePlannerStore = defineStore('planner', () => {
     isWorking,
     isAutomatic,
     isCarried,
+    staysAsItIs,
     canPlan,
     conflicts,
     obstacles,

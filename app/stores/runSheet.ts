@@ -3,6 +3,7 @@ import {
   expectedStarts,
   frozenPicture,
   type Happening,
+  isBegunEarly,
   isDone,
   knownDone,
   knownTasks,
@@ -107,6 +108,12 @@ export const useRunSheetStore = defineStore('run sheet', () => {
     asked.value = null
     if (task) carryOut(task, true)
   }
+  /** Days before the show it is asked first: every window would stand in a night that is not there. */
+  const asksToBegin = ref(false)
+  function begin(knowingly = false): void {
+    asksToBegin.value = !knowingly && isBegunEarly(nowSeconds.value)
+    if (!asksToBegin.value) say({ kind: 'begun' })
+  }
   function untick(task: OrderedTask): void {
     say({ kind: 'unticked', taskId: task.id, title: task.title })
   }
@@ -131,13 +138,14 @@ export const useRunSheetStore = defineStore('run sheet', () => {
     clock.pause()
     keysClock.pause()
     asked.value = null
+    asksToBegin.value = false
     sender.close()
     log.close()
   }
 
   return {
     ...{ now, nowSeconds, startsAt, order, changes, known, knownIds, done, due, expected },
-    ...{ isOn, slipSeconds, sends, asked, installation, freeDiskGigabytes },
-    ...{ open, close, lookAtComputer, say, tick, tickAllTheSame, untick },
+    ...{ isOn, slipSeconds, sends, asked, asksToBegin, installation, freeDiskGigabytes },
+    ...{ open, close, lookAtComputer, say, begin, tick, tickAllTheSame, untick },
   }
 })

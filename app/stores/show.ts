@@ -61,7 +61,7 @@ export const useShowStore = defineStore('show', () => {
   }
 
   const { isUnsaved, saveState, isKept, differences, keep, save, untilSettled } = saving
-  const { settle, takeTheirs } = saving
+  const { settle, takeTheirs, isNewerElsewhere, lookElsewhere, takeNewer } = saving
   return {
     id,
     isOpen,
@@ -80,5 +80,8 @@ export const useShowStore = defineStore('show', () => {
     untilSettled,
     settle,
     takeTheirs,
+    isNewerElsewhere,
+    lookElsewhere,
+    takeNewer,
   }
 })

@@ -1,7 +1,7 @@
 import { combineEdits, isSameJson, type Show, withoutOrphans } from '@green-mantle/core/show'
 import { computed, type Ref, ref, shallowRef } from 'vue'
 import { ApiProblem } from '~/api/problem'
-import { currentFrom, saveShow, type StoredShow } from '~/api/shows'
+import { currentFrom, fetchShowIfNewer, saveShow, type StoredShow } from '~/api/shows'
 import { forgetEdit, keepEdit, type KeptEdit } from './keptEdits'
 
 type SaveState =
@@ -36,6 +36,8 @@ export function useShowSaving({ id, isOpen, show, replace }: EditedShow) {
   const stored = shallowRef<StoredShow>()
   const saveState = shallowRef<SaveState>({ name: 'saved', at: new Date() })
   const elsewhere = shallowRef<StoredShow>()
+  /** What was saved elsewhere while nothing here is unsaved; nothing collides, so it can wait. */
+  const newer = shallowRef<StoredShow>()
   /** Whether the browser had room to keep what is not saved yet. */
   const isKept = ref(true)
 
@@ -49,6 +51,7 @@ export function useShowSaving({ id, isOpen, show, replace }: EditedShow) {
   /** Begins with what the server handed out. */
   function begin(fetched: StoredShow): void {
     stored.value = fetched
+    newer.value = undefined
     saveState.value = { name: 'saved', at: new Date() }
   }
 
@@ -73,6 +76,7 @@ export function useShowSaving({ id, isOpen, show, replace }: EditedShow) {
 
   function end(): void {
     elsewhere.value = undefined
+    newer.value = undefined
     stored.value = undefined
   }
 
@@ -178,6 +182,7 @@ export function useShowSaving({ id, isOpen, show, replace }: EditedShow) {
   function stopForChoice(current: StoredShow): void {
     clearTimeout(saveTimer)
     elsewhere.value = current
+    newer.value = undefined
     saveState.value = { name: 'changed elsewhere' }
     keep()
   }
@@ -204,9 +209,26 @@ export function useShowSaving({ id, isOpen, show, replace }: EditedShow) {
     if (elsewhere.value) goOnFrom(elsewhere.value, elsewhere.value.show, 'Take the other edit')
   }
 
+  /** Looks whether the show was saved elsewhere; what is unsaved here meets it when it is saved. */
+  async function lookElsewhere(): Promise<void> {
+    const [showId, base] = [id.value, stored.value]
+    if (!base || onItsWay || saveState.value.name !== 'saved') return
+    // What cannot be asked now is asked again in a moment.
+    const found = await fetchShowIfNewer(showId, (newer.value ?? base).revision).catch(() => null)
+    const isStillSo = id.value === showId && stored.value === base && !isUnsaved.value && !onItsWay
+    if (found && isStillSo) newer.value = found
+  }
+
+  /** Takes in what was saved elsewhere; undo leads back. */
+  function takeNewer(): void {
+    if (newer.value && !isUnsaved.value)
+      goOnFrom(newer.value, newer.value.show, 'Take in what was changed elsewhere')
+  }
+
   function goOnFrom(theirs: StoredShow, next: Show, label: string): void {
     stored.value = theirs
     elsewhere.value = undefined
+    newer.value = undefined
     saveState.value = { name: 'unsaved' }
     replace(next, label)
     if (isUnsaved.value) void save()
@@ -228,5 +250,8 @@ export function useShowSaving({ id, isOpen, show, replace }: EditedShow) {
     untilSettled,
     settle,
     takeTheirs,
+    isNewerElsewhere: computed(() => newer.value !== undefined && !isUnsaved.value),
+    lookElsewhere,
+    takeNewer,
   }
 }

@@ -1,6 +1,7 @@
 export * from './cuts'
 export * from './criticalPath'
 export * from './dueTasks'
+export * from './early'
 export * from './eventWords'
 export * from './health'
 export * from './nightEvents'

@@ -42,4 +42,8 @@ export function revisionOf(event: H3Event): number {
   return Number(match[1])
 }
 
+/** Whether who asks has this revision already: `If-None-Match: "7"`. */
+export const hasRevision = (event: H3Event, revision: number): boolean =>
+  getRequestHeader(event, 'if-none-match') === entityTag(revision)
+
 export const entityTag = (revision: number): string => `"${revision}"`

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
+import { readFileSync } from 'node:fs'
 import { setTimeout as pause } from 'node:timers/promises'
 import { afterEach, describe, expect, it } from 'vitest'
 import { ProgramMissing, runProgram, stopPrograms } from './runProgram'
@@ -83,6 +84,8 @@ describe('a program of the system', () => {
     const [line] = (await once(starter.stdout, 'data')) as [Buffer]
     const pid = Number(line.toString())
     expect(isAlive(pid)).toBe(true)
+    // Only from then on does the kernel know of it; before that it is the guardian's.
+    while (!readFileSync(`/proc/${pid}/cmdline`, 'utf8').startsWith('sleep')) await pause(20)
     starter.kill('SIGKILL')
     for (let tries = 0; tries < 100 && isAlive(pid); tries += 1) await pause(50)
     expect(isAlive(pid)).toBe(false)

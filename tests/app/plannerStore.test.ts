@@ -102,6 +102,30 @@ describe('the planner', () => {
     expect(questions).toHaveLength(1)
   })
 
+  it('leaves a kept plan that holds as it is, wherever its show is opened', async () => {
+    const { parts } = fitShow(plannedDemoShow)
+    // Another plan that fits as well, as a search that was cut off may have found.
+    const kept = withPlan(plannedDemoShow, parts!)
+    kept.destinations[0]!.renditions[0]!.videoBitrateKbps -= 150
+    const { store, planner } = await opened(kept)
+    answer(questions.at(-1)!)
+    await nextTick()
+    expect(store.show).toEqual(kept)
+    expect(planner.staysAsItIs).toBe(true)
+    await edit(store, (draft) => void (lineOf(draft).headroomPercent += 1))
+    answer(questions.at(-1)!)
+    expect(planner.isCarried).toBe(true)
+  })
+
+  it('plans what is opened and holds no longer', async () => {
+    const kept = withPlan(plannedDemoShow, fitShow(plannedDemoShow).parts!)
+    kept.destinations[0]!.renditions[0]!.videoBitrateKbps = 8900
+    const { store, planner } = await opened(kept)
+    expect(store.verdict.state).toBe('fails')
+    answer(questions.at(-1)!)
+    expect(planner.isCarried).toBe(true)
+  })
+
   it('is left alone where there is nothing to plan', async () => {
     const { planner } = await opened({ ...plannedDemoShow, destinations: [], recordings: [] })
     expect(questions).toHaveLength(0)

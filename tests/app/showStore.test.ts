@@ -3,13 +3,14 @@ import { demoShow } from '@green-mantle/demo'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { ApiProblem } from '~/api/problem'
-import { fetchShow, saveShow } from '~/api/shows'
+import { fetchShow, fetchShowIfNewer, saveShow } from '~/api/shows'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 
 vi.mock('~/api/shows', async (original) => ({
   ...(await original<typeof import('~/api/shows')>()),
   fetchShow: vi.fn(),
+  fetchShowIfNewer: vi.fn(),
   saveShow: vi.fn(),
 }))
 
@@ -344,5 +345,44 @@ describe('selection', () => {
       draft.scenes.splice(1, 1)
     })
     expect(selection.scene.id).toBe('petals-wide')
+  })
+})
+
+describe('a show that is changed elsewhere while it is open', () => {
+  const theirs = { ...demoShow, title: 'Renamed elsewhere' }
+
+  it('is told, and taken in when it is wanted; undo leads back', async () => {
+    vi.mocked(fetchShowIfNewer).mockResolvedValueOnce(null)
+    const store = await opened()
+    await store.lookElsewhere()
+    expect(store.isNewerElsewhere).toBe(false)
+    vi.mocked(fetchShowIfNewer).mockResolvedValueOnce({ show: theirs, revision: 2 })
+    await store.lookElsewhere()
+    expect(fetchShowIfNewer).toHaveBeenLastCalledWith('show', 1)
+    expect([store.isNewerElsewhere, store.show.title]).toEqual([true, demoShow.title])
+    store.takeNewer()
+    expect([store.isNewerElsewhere, store.show.title]).toEqual([false, theirs.title])
+    expect(store.saveState.name).toBe('saved')
+    store.undo()
+    await pass(1000)
+    expect(saveShow).toHaveBeenLastCalledWith(
+      'show',
+      2,
+      expect.objectContaining({ title: demoShow.title }),
+    )
+  })
+
+  it('is not told over what is being edited here: saving brings the two together', async () => {
+    const store = await opened()
+    let give!: (stored: { show: typeof demoShow; revision: number }) => void
+    vi.mocked(fetchShowIfNewer).mockReturnValueOnce(new Promise((resolve) => (give = resolve)))
+    const looking = store.lookElsewhere()
+    setHeadroom(store, 31)
+    give({ show: theirs, revision: 2 })
+    await looking
+    expect(store.isNewerElsewhere).toBe(false)
+    vi.mocked(fetchShowIfNewer).mockClear()
+    await store.lookElsewhere()
+    expect(fetchShowIfNewer).not.toHaveBeenCalled()
   })
 })

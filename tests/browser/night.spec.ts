@@ -423,3 +423,30 @@ test(
     }
   },
 )
+
+test('a night is not begun days early by mistake, and says of what is far away on which day it is', async ({
+  context,
+  page,
+  stack,
+}) => {
+  const [start] = new Date(Date.now() + 11 * 86_400_000).toISOString().split('.')
+  const startsAt = (start as string).slice(0, 16)
+  const { id } = await storeShow(stack.application.address, { ...tonight(), startsAt })
+  await page.goto(`/shows/${id}/run-sheet`)
+  const begin = page.getByRole('button', { name: 'Begin the night' })
+  await begin.click()
+  await page.getByRole('button', { name: 'Not yet' }).click()
+  await expect(begin).toBeVisible()
+  await begin.click()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Begin it all the same' }).click()
+  const day = String.raw`\d{1,2} [A-Z][a-z]{2} \d\d:\d\d`
+  const due = page.getByRole('region', { name: 'Due now' })
+  await expect(due.getByRole('heading')).toHaveText(new RegExp(`Next, ${day}: `))
+  const phone = await context.newPage()
+  await phone.goto(`/phone/${id}`)
+  await expect(phone.getByRole('timer')).toHaveText('10 days')
+  await expect(phone.getByLabel('Next').getByRole('listitem').last()).toHaveText(
+    new RegExp(`^${day} `),
+  )
+})

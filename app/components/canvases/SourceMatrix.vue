@@ -3,6 +3,7 @@ import { type Covering, coveringsOf } from '@green-mantle/core/canvas'
 import { type CanvasName, canvasNames, type Layer, type Source } from '@green-mantle/core/show'
 import { computed, shallowRef, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
+import ScrollBox from '~/components/frame/ScrollBox.vue'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import { useLayers } from './editing/layers'
@@ -60,7 +61,7 @@ const colours: Record<CanvasName, string> = { landscape: 'text-river', vertical:
 </script>
 
 <template>
-  <div class="h-full overflow-y-auto">
+  <ScrollBox label="Sources" on="paper">
     <table class="w-full" aria-label="Sources of this scene, front to back">
       <thead class="bg-paper sticky top-0 z-10">
         <tr class="border-rule text-ink-2 border-b text-xs">
@@ -93,5 +94,5 @@ const colours: Record<CanvasName, string> = { landscape: 'text-river', vertical:
     <p v-if="rows.length === 0" class="text-ink-2 py-4">
       No source in this scene yet. “Source” above adds one; it is placed on both canvases.
     </p>
-  </div>
+  </ScrollBox>
 </template>

@@ -5,6 +5,7 @@ import { refDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, useId, watch } from 'vue'
 import { readingWorker } from '~/workers/workers'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
+import ScrollBox from '~/components/frame/ScrollBox.vue'
 import { useDestinationEditing } from './destinationEditing'
 import { useProfileEditing } from './profiles/profileEditing'
 
@@ -68,7 +69,7 @@ function take(keepsProfile: boolean): void {
           placeholder="Video bitrate: 3,000 to 6,000 kbps&#10;Resolution: up to 1080p at 60 fps&#10;Keyframe interval: 2 s"
         />
       </div>
-      <div v-if="read.rules.length > 0" class="max-h-72 overflow-y-auto">
+      <ScrollBox v-if="read.rules.length > 0" class="max-h-72" label="Rules that were read">
         <table class="w-full">
           <caption class="sr-only">
             Rules that were read
@@ -115,7 +116,7 @@ function take(keepsProfile: boolean): void {
             </tr>
           </tbody>
         </table>
-      </div>
+      </ScrollBox>
       <p v-else-if="settled.trim() !== ''" role="status">
         No rule was found in this text. It stays here, so that you can look for it in the list
         below.

@@ -112,43 +112,45 @@ const set = (changes: Partial<Device>): void => editing.changeDevice(props.devic
       Several encodes at once take {{ wholeNumber((device.togetherFactor - 1) * 100) }} % more of it
       than their sum, as measured.
     </p>
-    <table class="mt-3">
-      <thead>
-        <tr class="text-ink-2 text-xs">
-          <th class="pr-3 text-left">
-            Megapixels a second{{ hasFrameCosts ? ', + what a frame costs besides' : '' }}
-          </th>
-          <th v-for="effort in efforts" :key="effort" class="pr-2 text-right">{{ effort }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="codec in codecs" :key="codec">
-          <th scope="row" class="pr-3 text-left font-normal">{{ codecNames[codec] }}</th>
-          <td v-for="effort in efforts" :key="effort" class="py-0.5 pr-2">
-            <NumberField
-              hide-label
-              class="w-22"
-              optional
-              :label="`${device.name}: ${codecNames[codec]}, ${effort}, megapixels a second`"
-              :model-value="speedOf(codec, effort)"
-              :decimals="1"
-              :min="0.1"
-              :max="1000000"
-              @update:model-value="editing.setSpeed(device, codec, effort, $event)"
-            />
-            <span v-if="costOf(codec, effort)" class="number text-ink-2 block text-right text-xs">
-              + {{ costOf(codec, effort) }} ms
-            </span>
-            <span
-              v-if="efficiencyOf(codec, effort)"
-              class="number text-ink-2 block text-right text-xs"
-            >
-              × {{ efficiencyOf(codec, effort)?.toFixed(2) }}
-            </span>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div class="relative mt-3 overflow-x-auto">
+      <table>
+        <thead>
+          <tr class="text-ink-2 text-xs">
+            <th class="pr-3 text-left">
+              Megapixels a second{{ hasFrameCosts ? ', + what a frame costs besides' : '' }}
+            </th>
+            <th v-for="effort in efforts" :key="effort" class="pr-2 text-right">{{ effort }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="codec in codecs" :key="codec">
+            <th scope="row" class="pr-3 text-left font-normal">{{ codecNames[codec] }}</th>
+            <td v-for="effort in efforts" :key="effort" class="py-0.5 pr-2">
+              <NumberField
+                hide-label
+                class="w-22"
+                optional
+                :label="`${device.name}: ${codecNames[codec]}, ${effort}, megapixels a second`"
+                :model-value="speedOf(codec, effort)"
+                :decimals="1"
+                :min="0.1"
+                :max="1000000"
+                @update:model-value="editing.setSpeed(device, codec, effort, $event)"
+              />
+              <span v-if="costOf(codec, effort)" class="number text-ink-2 block text-right text-xs">
+                + {{ costOf(codec, effort) }} ms
+              </span>
+              <span
+                v-if="efficiencyOf(codec, effort)"
+                class="number text-ink-2 block text-right text-xs"
+              >
+                × {{ efficiencyOf(codec, effort)?.toFixed(2) }}
+              </span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p v-if="hasEfficiencies(device)" class="text-ink-2 mt-2 max-w-[75ch] text-xs">
       × is what it gets out of a bit beside software H.264 at its finest, as measured on a moving
       picture without a camera. Scores and plans go by it; where it stands nowhere, by usual values.

@@ -10,6 +10,7 @@ import {
 import { bitsPerPixelReadingsOf, recordingMegabytes } from '@green-mantle/core/media'
 import { TriangleAlert } from '@lucide/vue'
 import SelectField from '~/components/fields/SelectField.vue'
+import ScrollBox from '~/components/frame/ScrollBox.vue'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import BitrateCell from './BitrateCell.vue'
@@ -57,7 +58,7 @@ const thinLimit = (codec: Codec): string => bitsPerPixelReadingsOf(codec).thin.t
 </script>
 
 <template>
-  <div class="card quiet-fields overflow-auto" tabindex="0" role="region" aria-label="Sends">
+  <ScrollBox class="card quiet-fields" label="Sends">
     <table class="w-full">
       <thead class="bg-sheet sticky top-0 z-10">
         <tr class="border-rule text-ink-2 border-b text-xs">
@@ -185,5 +186,5 @@ const thinLimit = (codec: Codec): string => bitsPerPixelReadingsOf(codec).thin.t
         </tr>
       </tbody>
     </table>
-  </div>
+  </ScrollBox>
 </template>

@@ -22,7 +22,7 @@ const hasPins = computed(() =>
 </script>
 
 <template>
-  <div class="flex shrink-0 items-end gap-3">
+  <div class="roomy:shrink-0 flex flex-wrap items-end gap-3">
     <span class="flex min-h-8 items-center gap-2">
       <OnSwitch
         :model-value="store.show.fit.automatic"

@@ -26,6 +26,8 @@ const words = computed(() => {
     return `The best plan found for ${usable}, not proven: another could be ${gapInWords(found.status.gap) ?? 'better'}.`
   if (!planner.isAutomatic && !planner.isCarried)
     return `Cells are set by hand. The planner knows the best possible plan for ${usable}, ${within.value}.`
+  if (planner.isAutomatic && planner.staysAsItIs && !planner.isCarried)
+    return `The plan that was kept still fits ${usable}. Planned anew it would be another; Plan afresh takes that one.`
   return `The best possible plan for ${usable}, ${within.value}. Pinned cells are kept.`
 })
 </script>

@@ -30,7 +30,12 @@ const message = computed(() => {
         action: { label: 'Try again', run: () => void store.save() },
       }
     default:
-      return undefined
+      return store.isNewerElsewhere
+        ? {
+            words: 'This show was changed elsewhere; what you see here is older. Undo leads back.',
+            action: { label: 'Take it in', run: () => store.takeNewer() },
+          }
+        : undefined
   }
 })
 </script>

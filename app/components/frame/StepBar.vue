@@ -42,12 +42,12 @@ const markOf = (name: (typeof steps)[number]['name']) =>
 </script>
 
 <template>
-  <nav aria-label="Steps" class="flex h-full">
+  <nav aria-label="Steps" class="roomy:h-full roomy:w-auto roomy:flex-nowrap flex w-full flex-wrap">
     <RouterLink
       v-for="step in steps"
       :key="step.name"
       :to="`/shows/${store.id}/${step.name}`"
-      class="relative flex h-full items-center gap-1.5 px-1.5 hover:underline xl:gap-2 xl:px-3"
+      class="roomy:h-full relative flex min-h-9 items-center gap-1.5 px-1.5 hover:underline xl:gap-2 xl:px-3"
       :class="step.name === here ? 'step-here font-bold' : ''"
       :aria-current="step.name === here ? 'step' : undefined"
       :title="`${step.label}: ${marks[step.name].words}`"

@@ -38,9 +38,9 @@ const when = computed(() => wallClockInWords(store.show.startsAt, 'short'))
 
 <template>
   <header
-    class="border-rule bg-sheet grid h-13 shrink-0 grid-cols-[minmax(0,1fr)_auto_minmax(max-content,1fr)] items-center gap-3 border-b px-4 xl:gap-4"
+    class="border-rule bg-sheet roomy:grid roomy:h-13 flex shrink-0 flex-wrap grid-cols-[minmax(0,1fr)_auto_minmax(max-content,1fr)] items-center gap-x-3 border-b px-4 xl:gap-x-4"
   >
-    <div class="flex min-w-0 items-center gap-3">
+    <div class="flex min-w-40 flex-1 items-center gap-3">
       <RouterLink to="/" aria-label="Home, all shows" class="shrink-0 rounded">
         <img src="/mark.svg" alt="" class="size-7" />
       </RouterLink>
@@ -69,8 +69,8 @@ const when = computed(() => wallClockInWords(store.show.startsAt, 'short'))
         </p>
       </div>
     </div>
-    <StepBar />
-    <div class="flex items-center justify-end gap-0.5">
+    <StepBar class="roomy:order-none order-last" />
+    <div class="flex flex-wrap items-center justify-end gap-0.5">
       <button
         type="button"
         class="button button-quiet"

@@ -72,7 +72,7 @@ function goToFit({ send }: Slab): void {
 <template>
   <footer
     aria-label="Upload strata"
-    class="border-rule bg-sheet contain-layout grid shrink-0 grid-cols-[9rem_minmax(0,1fr)_14rem] items-center gap-6 border-t px-4 py-2.5"
+    class="border-rule bg-sheet roomy:contain-layout grid shrink-0 items-center gap-x-6 gap-y-1 border-t px-4 py-2.5 md:grid-cols-[9rem_minmax(0,1fr)_14rem]"
   >
     <div>
       <p class="text-ink-2 text-xs">Upload, usable</p>
@@ -177,7 +177,7 @@ function goToFit({ send }: Slab): void {
       </div>
     </div>
 
-    <div class="text-right" role="status" aria-live="polite">
+    <div class="md:text-right" role="status" aria-live="polite">
       <p class="font-semibold" :class="tone">{{ store.verdict.short }}</p>
       <p class="text-ink-2 text-xs">
         {{ store.verdict.advice || rehearsed || counts }}

@@ -17,17 +17,18 @@ const choices = computed(() =>
 </script>
 
 <template>
-  <div class="flex items-end gap-2">
-    <h2 class="min-w-0 grow truncate text-2xl">{{ store.line.name || 'Line' }}</h2>
+  <div class="flex flex-wrap items-end gap-2">
+    <h2 class="text-2xl">Line</h2>
     <SelectField
-      class="w-40 shrink-0"
+      v-if="store.show.lines.length > 1"
+      class="min-w-32 flex-1"
       label="The show goes up"
       :model-value="store.show.lineId"
       :choices="choices"
       @update:model-value="editing.choose"
     />
     <TextField
-      class="w-40 shrink-0"
+      class="min-w-40 flex-1"
       label="Name of this line"
       :model-value="store.line.name"
       @update:model-value="editing.change('Rename the line', (line) => void (line.name = $event))"

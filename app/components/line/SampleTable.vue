@@ -9,6 +9,7 @@ import QuantityField from '~/components/fields/QuantityField.vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import DateTimeField from '~/components/fields/DateTimeField.vue'
 import TextField from '~/components/fields/TextField.vue'
+import ScrollBox from '~/components/frame/ScrollBox.vue'
 import { useShowStore } from '~/stores/show'
 import { useToastStore } from '~/stores/toasts'
 import { useLineEditing } from './lineEditing'
@@ -72,8 +73,8 @@ function setTime(id: string, local: string): void {
 </script>
 
 <template>
-  <div class="card contain-content flex min-h-0 flex-col">
-    <form class="border-rule flex items-end gap-2 border-b p-3" @submit.prevent="add">
+  <div class="card roomy:contain-content flex min-h-0 flex-col">
+    <form class="border-rule flex flex-wrap items-end gap-2 border-b p-3" @submit.prevent="add">
       <QuantityField
         id="new-sample"
         v-model="newMbps"
@@ -93,12 +94,7 @@ function setTime(id: string, local: string): void {
       <MeasureDialog v-if="isMeasuring" @close="isMeasuring = false" />
       <ImportDialog v-if="isImporting" @close="isImporting = false" />
     </form>
-    <div
-      class="min-h-0 grow overflow-y-auto px-3"
-      tabindex="0"
-      role="region"
-      aria-label="Measurements"
-    >
+    <ScrollBox class="grow px-3" label="Measurements">
       <table class="w-full">
         <thead class="bg-sheet sticky top-0 z-10">
           <tr class="border-rule text-ink-2 border-b text-xs">
@@ -122,7 +118,7 @@ function setTime(id: string, local: string): void {
                 @update:model-value="setTime(sample.id, $event)"
               />
             </td>
-            <td class="w-24 pr-2">
+            <td class="w-24 min-w-22 pr-2">
               <QuantityField
                 quantity="measured upload"
                 cell
@@ -133,7 +129,7 @@ function setTime(id: string, local: string): void {
                 "
               />
             </td>
-            <td class="w-24 pr-2">
+            <td class="w-28 min-w-28 pr-2">
               <SelectField
                 hide-label
                 label="By"
@@ -142,7 +138,7 @@ function setTime(id: string, local: string): void {
                 @update:model-value="editing.changeSample(sample.id, { medium: $event as Medium })"
               />
             </td>
-            <td class="w-22 pr-2">
+            <td class="w-22 min-w-18 pr-2">
               <QuantityField
                 quantity="round trip"
                 cell
@@ -154,7 +150,7 @@ function setTime(id: string, local: string): void {
                 "
               />
             </td>
-            <td class="w-22 pr-2">
+            <td class="w-22 min-w-18 pr-2">
               <QuantityField
                 quantity="loss"
                 cell
@@ -164,7 +160,7 @@ function setTime(id: string, local: string): void {
                 @update:model-value="editing.changeSample(sample.id, { lossPercent: $event })"
               />
             </td>
-            <td class="pr-2">
+            <td class="min-w-32 pr-2">
               <TextField
                 hide-label
                 label="Note"
@@ -195,6 +191,6 @@ function setTime(id: string, local: string): void {
         No measurement yet. Measure the upload several times, at the hour of the show, and type each
         result in above. Five or more make a figure to rely on.
       </p>
-    </div>
+    </ScrollBox>
   </div>
 </template>

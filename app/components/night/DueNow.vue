@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
-import { timeOfDay } from './nightTimes'
+import { dayAndTime } from './nightTimes'
 
 /** What is to be done now, readable from across the room, with its buttons. */
 defineProps<{ large?: boolean }>()
@@ -18,7 +18,7 @@ const next = computed(() => sheet.due.next)
 const nameOf = (personId: string | null): string =>
   show.show.runSheet.people.find(({ id }) => id === personId)?.name ?? ''
 const instant = (seconds: number): string =>
-  timeOfDay(new Date(sheet.startsAt.getTime() + seconds * 1000), show.show.timeZone)
+  dayAndTime(new Date(sheet.startsAt.getTime() + seconds * 1000), show.show.timeZone, sheet.now)
 const lateSeconds = computed(() => (task.value ? sheet.nowSeconds - task.value.atSeconds : 0))
 const about = computed(() => {
   if (!task.value) return ''

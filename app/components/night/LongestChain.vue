@@ -3,7 +3,7 @@ import { durationInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
-import { timeOfDay } from './nightTimes'
+import { dayAndTime } from './nightTimes'
 
 /** What decides when going up has to begin. */
 const show = useShowStore()
@@ -13,7 +13,11 @@ const chain = computed(() => sheet.order.chain)
 const beginsAt = computed(() => {
   const [first] = chain.value
   return first
-    ? timeOfDay(new Date(sheet.startsAt.getTime() + first.atSeconds * 1000), show.show.timeZone)
+    ? dayAndTime(
+        new Date(sheet.startsAt.getTime() + first.atSeconds * 1000),
+        show.show.timeZone,
+        sheet.now,
+      )
     : ''
 })
 </script>

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
-import { clockFace, otherDay, timeOfDay } from './nightTimes'
+import { clockOrDays, dayAndTime } from './nightTimes'
 
 /** How long to the start, or since. */
 defineProps<{ large?: boolean }>()
@@ -21,15 +21,7 @@ const words = computed(() => {
   if (onAirAt.value) return 'On air for'
   return seconds.value < 0 ? 'On air in' : 'Should be on air since'
 })
-const isFar = computed(() => seconds.value < -100 * 3600)
-const start = computed(() =>
-  [
-    otherDay(sheet.startsAt, show.show.timeZone, sheet.now),
-    timeOfDay(sheet.startsAt, show.show.timeZone),
-  ]
-    .filter(Boolean)
-    .join(' '),
-)
+const start = computed(() => dayAndTime(sheet.startsAt, show.show.timeZone, sheet.now))
 </script>
 
 <template>
@@ -40,7 +32,7 @@ const start = computed(() =>
       :class="[large ? 'text-6xl' : 'text-5xl', seconds >= 0 && !onAirAt ? 'text-madder' : '']"
       role="timer"
     >
-      {{ isFar ? `${Math.floor(-seconds / 86400)} days` : clockFace(seconds) }}
+      {{ clockOrDays(seconds) }}
     </p>
     <p class="text-ink-2 text-sm">{{ start }}, {{ show.show.timeZone.replaceAll('_', ' ') }}</p>
     <p v-if="sheet.slipSeconds > 60 && !onAirAt" class="text-madder mt-1 font-semibold">

@@ -57,7 +57,7 @@ watch(
     <OrderChanges />
     <div
       ref="list"
-      class="relative min-h-0 grow overflow-y-auto"
+      class="roomy:max-h-none relative max-h-[70dvh] min-h-0 grow overflow-y-auto"
       tabindex="0"
       role="region"
       aria-label="Tasks"

@@ -4,6 +4,7 @@ import { ArrowRight, RefreshCw } from '@lucide/vue'
 import { computed, onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
 import StateMark from '~/components/frame/StateMark.vue'
+import ScrollBox from '~/components/frame/ScrollBox.vue'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
 import { timeOfDay } from './nightTimes'
@@ -36,8 +37,11 @@ const marks = { right: 'settled', attention: 'attention', fails: 'fails' } as co
 </script>
 
 <template>
-  <section class="card flex min-h-0 flex-col p-3" aria-labelledby="preflight-title">
-    <div class="flex items-center gap-2">
+  <section
+    class="card flex max-h-96 min-h-48 shrink-0 flex-col p-3"
+    aria-labelledby="preflight-title"
+  >
+    <div class="flex flex-wrap items-center gap-x-2">
       <h2 id="preflight-title" class="grow text-lg">Before you begin: {{ sentence }}</h2>
       <span class="text-ink-2 text-xs"
         >looked at {{ timeOfDay(checkedAt, show.show.timeZone) }}</span
@@ -46,25 +50,26 @@ const marks = { right: 'settled', attention: 'attention', fails: 'fails' } as co
         <RefreshCw class="size-4" /> Look again
       </button>
     </div>
-    <ul class="mt-1 min-h-0 overflow-y-auto" tabindex="0" aria-label="Checks">
-      <li
-        v-for="{ id, tone, words, page } in checks"
-        :key="id"
-        class="border-rule flex items-center gap-2 border-b py-1"
-      >
-        <StateMark :state="marks[tone]" />
-        <span class="min-w-0 grow" :class="tone === 'right' ? 'text-ink-2' : ''">
-          <span class="sr-only"
-            >{{ { right: 'Right', attention: 'Look at', fails: 'Fails' }[tone] }}: </span
-          >{{ words }}</span
+    <ScrollBox class="mt-1" label="Checks"
+      ><ul>
+        <li
+          v-for="{ id, tone, words, page } in checks"
+          :key="id"
+          class="border-rule flex items-center gap-2 border-b py-1"
         >
-        <RouterLink
-          v-if="tone !== 'right'"
-          class="link inline-flex shrink-0 items-center gap-1 text-sm"
-          :to="`/shows/${show.id}/${page}`"
-          >{{ pageNames[page] }} <ArrowRight class="size-3.5"
-        /></RouterLink>
-      </li>
-    </ul>
+          <StateMark :state="marks[tone]" />
+          <span class="min-w-0 grow" :class="tone === 'right' ? 'text-ink-2' : ''">
+            <span class="sr-only"
+              >{{ { right: 'Right', attention: 'Look at', fails: 'Fails' }[tone] }}: </span
+            >{{ words }}</span
+          >
+          <RouterLink
+            v-if="tone !== 'right'"
+            class="link inline-flex shrink-0 items-center gap-1 text-sm"
+            :to="`/shows/${show.id}/${page}`"
+            >{{ pageNames[page] }} <ArrowRight class="size-3.5"
+          /></RouterLink>
+        </li></ul
+    ></ScrollBox>
   </section>
 </template>

@@ -93,7 +93,12 @@ function setByFrames(value: boolean): void {
         <span class="number w-20 text-right">{{ clock(at) }}</span>
       </div>
     </div>
-    <div class="relative">
+    <div
+      class="roomy:overflow-visible relative overflow-x-auto"
+      tabindex="0"
+      role="region"
+      aria-label="The night over time"
+    >
       <div :style="{ paddingLeft: `${axis.left}px`, paddingRight: `${axis.right}px` }" class="pt-1">
         <IncidentFlags />
       </div>

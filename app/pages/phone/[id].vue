@@ -9,7 +9,7 @@ import { useRoute } from 'vue-router'
 import { fetchNightSheet, type NightSheet } from '~/api/night'
 import { wordsFor } from '~/api/problem'
 import SelectField from '~/components/fields/SelectField.vue'
-import { clockFace, timeOfDay } from '~/components/night/nightTimes'
+import { clockOrDays, dayAndTime } from '~/components/night/nightTimes'
 import { useNight } from '~/composables/useNight'
 import { useNightLogStore } from '~/stores/nightLog'
 
@@ -63,7 +63,11 @@ const people = computed(() => [
   ...(sheet.value?.people ?? []).map((name) => ({ value: name, label: name })),
 ])
 const timeOf = ({ atSeconds }: OrderedTask): string =>
-  timeOfDay(new Date(startsAt.value.getTime() + atSeconds * 1000), sheet.value?.timeZone ?? 'UTC')
+  dayAndTime(
+    new Date(startsAt.value.getTime() + atSeconds * 1000),
+    sheet.value?.timeZone ?? 'UTC',
+    now.value,
+  )
 
 function say(task: OrderedTask, knowingly: boolean): void {
   asked.value = null
@@ -96,7 +100,7 @@ function mark(back: number): void {
         <span class="text-ink-2 block text-base">{{
           onAirAt ? 'On air for' : clock < 0 ? 'On air in' : 'Should be on air since'
         }}</span>
-        <span class="number text-5xl" role="timer">{{ clockFace(clock) }}</span>
+        <span class="number text-5xl" role="timer">{{ clockOrDays(clock) }}</span>
       </p>
       <section
         class="bg-moss text-on-moss flex flex-col gap-3 rounded-xl p-4"

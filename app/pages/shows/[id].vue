@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { NuxtPage } from '#components'
 import { useHead } from '#imports'
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { defineAsyncComponent, onUnmounted, ref, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { wordsFor } from '~/api/problem'
@@ -57,6 +57,12 @@ useEventListener(window, 'beforeunload', (event) => {
   if (store.isOpen && store.isUnsaved) event.preventDefault()
 })
 useEventListener(window, 'pagehide', () => store.keep())
+const lookEveryMilliseconds = 5000
+function lookElsewhere(): void {
+  if (document.visibilityState === 'visible') void store.lookElsewhere()
+}
+useIntervalFn(lookElsewhere, lookEveryMilliseconds)
+useEventListener(window, 'focus', lookElsewhere)
 useHead({ title: () => (store.isOpen ? `${store.show.title} · Green Mantle` : 'Green Mantle') })
 
 offerShowCommands((name) => (open.value = name))
@@ -69,11 +75,11 @@ listenForKeys()
     <p class="mt-2">{{ problem }}</p>
     <RouterLink to="/" class="link mt-4 inline-block">Home, all shows</RouterLink>
   </main>
-  <div v-else-if="store.isOpen" class="flex h-dvh flex-col overflow-hidden">
+  <div v-else-if="store.isOpen" class="roomy:h-dvh roomy:overflow-hidden flex min-h-dvh flex-col">
     <TopBar @shortcuts="open = 'shortcuts'" @find="open = 'finder'" @details="open = 'details'" />
     <PlainHttpNote v-if="isPlainHttp" />
     <SaveBanner @choose="open = 'elsewhere'" />
-    <main class="min-h-0 grow"><NuxtPage /></main>
+    <main class="roomy:min-h-0 min-w-0 grow"><NuxtPage /></main>
     <UploadStrata />
     <ShortcutList v-if="open === 'shortcuts'" @close="close" />
     <FinderDialog v-else-if="open === 'finder'" @close="close" />

@@ -181,14 +181,25 @@ function leaveOutWays(sent: readonly Destination[], show: PlannedShow): Improvem
     }))
 }
 
-/** The sound of another, where that is all that keeps the two from sharing an encode. */
+const pictureOf = ({
+  width,
+  height,
+  framesPerSecond,
+  codec,
+  videoBitrateKbps,
+}: Rendition): string => [width, height, framesPerSecond, codec, videoBitrateKbps].join(' ')
+
+/**
+ * The sound of another, where that is all that keeps the two from sharing an encode: of one that has the
+ * same picture, which is encoded twice now, else of any on its canvas.
+ */
 function sharingImprovements(
   destination: Destination,
   sent: readonly Destination[],
 ): Improvement[] {
   const { id, name, canvas, rules, connection, renditions } = destination
   const own = renditions[0]
-  const like = sent.find((other) => {
+  const takesSoundOf = (other: Destination): boolean => {
     const theirs = other.renditions[0]
     return (
       other !== destination &&
@@ -197,7 +208,12 @@ function sharingImprovements(
       (theirs?.audioBitrateKbps ?? Infinity) <= rules.mostAudioBitrateKbps &&
       rules.audioSampleRatesHz.includes(theirs?.audioSampleRateHz ?? 48_000)
     )
-  })
+  }
+  const others = sent.filter(takesSoundOf)
+  const like =
+    others.find(
+      ({ renditions: [theirs] }) => own && theirs && pictureOf(theirs) === pictureOf(own),
+    ) ?? others[0]
   const sound = like?.renditions[0]
   if (!like || !sound || connection === 'hand-off') return []
   const { audioCodec, audioBitrateKbps, audioChannels, audioSampleRateHz } = sound

@@ -179,6 +179,22 @@ describe('what the planner says of its plan', () => {
     expect(ids(20)).toContain('headroom')
   })
 
+  it('offers the sound of whoever has the same picture, since that alone has it encoded twice', () => {
+    const pins: Rendition['pins'] = ['size', 'frame rate', 'video bitrate', 'effort']
+    const named = (name: string, audioBitrateKbps: number, videoBitrateKbps: number) =>
+      place({}, { id: name, name }, { ...finest, pins, audioBitrateKbps, videoBitrateKbps })
+    const show = onLine(20_000, [
+      named('A', 96, 2500),
+      named('B', 128, 4000),
+      named('C', 160, 4000),
+    ])
+    const present = fitShow(show)
+    const gains = runToEnd(gainsOf(show, present))
+    const same = gains.find(({ id }) => id === 'share C')!
+    expect(same.label).toBe('Same sound for C as for B')
+    expect(gainInWords(same)).toBe('1 encode less')
+  })
+
   it('ranks ways to gain by what planning again finds', () => {
     const gains = runToEnd(gainsOf(plannedDemoShow, present))
     expect(gainInWords(gains[0]!)).toMatch(/^\+[\d.]+ points/)

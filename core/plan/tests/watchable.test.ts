@@ -1,20 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import { casesOf } from '../../../tests/tier'
 import { leastWatchableKbps } from '../../media'
-import type { Show } from '../../show'
+import type { PlannedShow } from '../problem/renditionRequests'
 import { fitShow } from '../fitShow'
 import { withPlan } from '../showPlan'
 import { randomShow } from './testShows'
 
 const seeds = Array.from({ length: 60 }, (_, index) => index + 1)
 
-const planned = (show: Show): Show => {
+const planned = (show: PlannedShow): PlannedShow => {
   const { parts } = fitShow(show)
   return parts ? withPlan(show, parts) : show
 }
 
 /** What of a planned show is so thin that nobody would send it. */
-const unwatchable = ({ destinations, recordings }: Show): string[] =>
+const unwatchable = ({ destinations, recordings }: PlannedShow): string[] =>
   [
     ...destinations
       .filter(({ on, plan }) => on && !plan.leftOut && !plan.mustKeep)
@@ -30,7 +30,7 @@ const unwatchable = ({ destinations, recordings }: Show): string[] =>
 
 describe('a picture that nobody would send', () => {
   it('begins at a tenth of what is called thin: 138 kb/s of 720p30, less of a newer codec', () => {
-    const picture = { width: 1280, height: 720, framesPerSecond: 30 }
+    const picture = { width: 1280, height: 720, framesPerSecond: 30 } as const
     expect(leastWatchableKbps({ ...picture, codec: 'h264' })).toBeCloseTo(138.24, 6)
     expect(leastWatchableKbps({ ...picture, codec: 'hevc' })).toBeCloseTo(138.24 / 1.4, 6)
   })
@@ -50,7 +50,7 @@ describe('a picture that nobody would send', () => {
 
   it('is what somebody gets who insists on a place for it', () => {
     const given = randomShow(13, { destinations: 2, grain: 'coarse' })
-    const kept = (mustKeep: boolean): Show =>
+    const kept = (mustKeep: boolean): PlannedShow =>
       planned({
         ...given,
         destinations: given.destinations.map((each) => ({
@@ -58,7 +58,7 @@ describe('a picture that nobody would send', () => {
           plan: { ...each.plan, mustKeep },
         })),
       })
-    const isLeftOut = ({ destinations }: Show): boolean[] =>
+    const isLeftOut = ({ destinations }: PlannedShow): boolean[] =>
       destinations.map(({ plan }) => plan.leftOut)
     expect(isLeftOut(kept(false))).toContain(true)
     expect(isLeftOut(kept(true))).not.toContain(true)

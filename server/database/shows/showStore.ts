@@ -68,6 +68,12 @@ export async function readShow(database: Knex, id: string): Promise<StoredShow |
   return database.transaction((transaction) => readShowIn(transaction, id), { readOnly: true })
 }
 
+/** The revision of a show, without reading the show; undefined where there is none. */
+export async function readRevision(database: Knex, id: string): Promise<number | undefined> {
+  const head = await database<Row>('shows').where({ id }).whereNull('deleted_at').first('revision')
+  return head && Number(head.revision)
+}
+
 /** Likewise, as a transaction sees it. */
 export async function readShowIn(
   transaction: Knex.Transaction,

@@ -18,7 +18,7 @@ function leaveToCanvas(event: KeyboardEvent): void {
 <template>
   <aside
     aria-label="The chosen source"
-    class="border-rule bg-sheet overflow-y-auto border-l p-3.5"
+    class="border-rule bg-sheet roomy:border-t-0 roomy:border-l overflow-y-auto border-t p-3.5"
     @keydown.esc="leaveToCanvas"
   >
     <ChosenSource v-if="chosen" :chosen="chosen" />

@@ -40,17 +40,17 @@ const nameOfScene = (id: string | null): string =>
 </script>
 
 <template>
-  <section aria-labelledby="scenes-title" class="border-rule overflow-y-auto border-r p-2.5">
+  <section aria-labelledby="scenes-title" class="border-rule roomy:border-r overflow-y-auto p-2.5">
     <h2 id="scenes-title" class="font-text text-ink-2 mb-2 text-xs font-normal">Scenes</h2>
     <VueDraggable
       v-model="dragged"
       tag="ul"
-      class="flex flex-col gap-2"
+      class="roomy:flex-col flex flex-wrap gap-2"
       :animation="120"
       :delay="120"
       @end="drop"
     >
-      <li v-for="scene in dragged" :key="scene.id">
+      <li v-for="scene in dragged" :key="scene.id" class="roomy:w-auto w-32">
         <button
           type="button"
           class="w-full rounded-lg border p-1.5 text-left"

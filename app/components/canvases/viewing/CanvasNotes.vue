@@ -3,6 +3,7 @@ import { type SceneCheck, sceneChecks } from '@green-mantle/core/canvas'
 import { matchCheck } from '@green-mantle/core/matching'
 import { TriangleAlert } from '@lucide/vue'
 import { computed } from 'vue'
+import ScrollBox from '~/components/frame/ScrollBox.vue'
 import { useSelectionStore } from '~/stores/selection'
 import { useLayers } from '../editing/layers'
 import { usePlacing } from '../editing/placing'
@@ -60,7 +61,7 @@ const remedyLabels = {
 </script>
 
 <template>
-  <section aria-label="What viewers would notice" class="min-h-0 overflow-y-auto" tabindex="0">
+  <ScrollBox label="What viewers would notice" on="paper">
     <ul v-if="notes.length > 0" class="flex flex-col">
       <li v-for="note in notes" :key="note.key" class="flex items-baseline gap-2">
         <TriangleAlert class="text-ochre size-3.5 shrink-0 self-center" aria-label="Attention:" />
@@ -88,5 +89,5 @@ const remedyLabels = {
     <p v-else-if="selection.scene.layers.length > 0" class="text-ink-2">
       Nothing in this scene would trouble its viewers, and the two canvases say the same.
     </p>
-  </section>
+  </ScrollBox>
 </template>

@@ -63,16 +63,23 @@ offerCommands(
 
 <template>
   <div
-    class="grid h-full grid-cols-[7.5rem_minmax(0,1fr)_14rem] xl:grid-cols-[8.5rem_minmax(0,1fr)_16rem]"
+    class="roomy:h-full roomy:grid-cols-[7.5rem_minmax(0,1fr)_14rem] roomy:xl:grid-cols-[8.5rem_minmax(0,1fr)_16rem] grid grid-cols-[minmax(0,1fr)]"
   >
     <h2 class="sr-only">Canvases</h2>
     <SceneList />
     <div v-if="isNew" class="grid min-h-0 place-items-center overflow-y-auto p-4">
       <Beginnings @empty="wantedEmpty = store.id" />
     </div>
-    <div v-else class="grid min-h-0 grid-rows-[minmax(0,1fr)_minmax(7rem,13rem)] gap-2 px-4 pt-2">
-      <div class="grid min-h-0 grid-cols-[minmax(0,2.2fr)_minmax(17.5rem,1fr)] gap-5">
-        <div class="grid min-h-0 grid-rows-[2rem_minmax(0,1fr)_auto_minmax(3.4rem,5rem)] gap-1.5">
+    <div
+      v-else
+      class="roomy:min-h-0 roomy:grid-rows-[minmax(0,1fr)_minmax(7rem,13rem)] grid gap-2 px-4 pt-2"
+    >
+      <div
+        class="roomy:min-h-0 roomy:grid-cols-[minmax(0,2.2fr)_minmax(17.5rem,1fr)] grid grid-cols-[minmax(0,1fr)] gap-5"
+      >
+        <div
+          class="roomy:min-h-0 roomy:grid-rows-[2rem_minmax(0,1fr)_auto_4.5rem] grid grid-cols-[minmax(0,1fr)] grid-rows-[2rem_15rem_auto_auto] gap-1.5"
+        >
           <div class="flex items-center justify-between gap-3">
             <CanvasCaption canvas="landscape" />
             <CoverSelect canvas="landscape" />
@@ -85,7 +92,9 @@ offerCommands(
           />
           <CanvasNotes />
         </div>
-        <div class="relative grid min-h-0 grid-rows-[2rem_minmax(0,1fr)] gap-1.5">
+        <div
+          class="roomy:min-h-0 roomy:grid-rows-[2rem_minmax(0,1fr)] relative grid grid-cols-[minmax(0,1fr)] grid-rows-[2rem_24rem] gap-1.5"
+        >
           <div class="flex items-center justify-between gap-2">
             <CanvasCaption canvas="vertical" class="shrink-0" />
             <CoverSelect canvas="vertical" class="shrink" />

@@ -69,9 +69,9 @@ offerCommands([
 
 <template>
   <div
-    class="grid h-full grid-cols-[minmax(0,1fr)_minmax(0,1fr)_26rem] grid-rows-[auto_minmax(0,1fr)]"
+    class="roomy:h-full roomy:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_26rem] roomy:grid-rows-[auto_minmax(0,1fr)] grid grid-cols-[minmax(0,1fr)]"
   >
-    <div class="border-rule col-span-2 flex items-center gap-2 border-b px-4 py-2">
+    <div class="border-rule roomy:col-span-2 flex flex-wrap items-center gap-2 border-b px-4 py-2">
       <h2 class="grow text-2xl">Destinations</h2>
       <button type="button" class="button button-primary" @click="open = 'profiles'">
         <BookMarked class="size-4" /> Add from a profile …
@@ -92,7 +92,7 @@ offerCommands([
       v-for="column in columns"
       :key="column.canvas"
       class="overflow-y-auto p-4"
-      :class="column.canvas === 'landscape' ? 'pr-2' : 'pl-2'"
+      :class="column.canvas === 'landscape' ? 'roomy:pr-2' : 'roomy:pl-2'"
       :aria-label="`On ${column.canvas}`"
     >
       <h3 class="mb-3 border-b-3 pb-1.5 text-lg" :class="colours[column.canvas]">
@@ -116,7 +116,7 @@ offerCommands([
       </button>
     </section>
     <aside
-      class="border-rule bg-sheet col-start-3 row-span-2 row-start-1 overflow-y-auto border-l p-4"
+      class="border-rule bg-sheet roomy:col-start-3 roomy:row-span-2 roomy:row-start-1 roomy:border-t-0 roomy:border-l overflow-y-auto border-t p-4"
       aria-label="The chosen destination"
     >
       <DestinationPanel

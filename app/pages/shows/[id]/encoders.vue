@@ -21,7 +21,7 @@ const importing = shallowRef<Device>()
 </script>
 
 <template>
-  <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
+  <div class="roomy:h-full roomy:overflow-y-auto flex flex-col gap-3 p-4">
     <div class="flex flex-wrap items-end gap-3">
       <div>
         <RouterLink class="link" :to="`/shows/${store.id}/fit`">Fit</RouterLink>

@@ -70,7 +70,7 @@ offerCommands(
 </script>
 
 <template>
-  <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
+  <div class="roomy:h-full roomy:overflow-y-auto flex flex-col gap-3 p-4">
     <div class="flex shrink-0 flex-wrap items-end justify-end gap-x-4 gap-y-2">
       <div class="min-w-72 flex-1">
         <h2 class="text-2xl" :class="tone">{{ store.verdict.sentence }}</h2>
@@ -88,7 +88,7 @@ offerCommands(
         >Measure mine</RouterLink
       >
     </div>
-    <FitTable v-if="rows.length > 0" class="max-h-[45vh] shrink-0" :rows="rows" />
+    <FitTable v-if="rows.length > 0" class="roomy:max-h-[45vh] shrink-0" :rows="rows" />
     <p v-else>
       Nothing is sent yet.
       <RouterLink class="link" :to="`/shows/${store.id}/destinations`"
@@ -98,7 +98,7 @@ offerCommands(
     <LeftOut />
     <div
       v-if="chosen"
-      class="grid shrink-0 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_17rem] xl:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_19rem] gap-3"
+      class="roomy:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_17rem] roomy:xl:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_19rem] grid shrink-0 grid-cols-[minmax(0,1fr)] gap-3"
     >
       <section class="card flex h-86 min-h-0 flex-col p-3.5" aria-labelledby="bits-title">
         <h3 id="bits-title" class="mb-1 text-base">What the bits buy on {{ chosen.name }}</h3>
@@ -112,7 +112,7 @@ offerCommands(
         <h3 id="gain-title" class="mb-1 text-base">Ways to gain</h3>
         <WaysToGain />
       </section>
-      <section class="card col-span-2 p-3.5" aria-labelledby="send-title">
+      <section class="card roomy:col-span-2 p-3.5" aria-labelledby="send-title">
         <h3 id="send-title" class="mb-1 truncate text-base">{{ chosen.name }} in full</h3>
         <SendDetails :row="chosen" />
       </section>
@@ -126,7 +126,7 @@ offerCommands(
           <SimpleAnswer />
         </section>
       </div>
-      <section class="card col-span-3 p-3.5" aria-labelledby="compare-title">
+      <section class="card roomy:col-span-3 p-3.5" aria-labelledby="compare-title">
         <h3 id="compare-title" class="mb-1 text-base">Compare plans</h3>
         <ComparePlans />
       </section>

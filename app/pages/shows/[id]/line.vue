@@ -28,9 +28,11 @@ offerCommands([
 </script>
 
 <template>
-  <div class="grid h-full grid-cols-[minmax(0,1.4fr)_minmax(20rem,1fr)] gap-4 overflow-hidden p-4">
+  <div
+    class="roomy:h-full roomy:grid-cols-[minmax(0,1.4fr)_minmax(20rem,1fr)] roomy:overflow-hidden grid grid-cols-[minmax(0,1fr)] gap-4 p-4"
+  >
     <div
-      class="grid min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(9rem,1fr)_minmax(9rem,1fr)] gap-3"
+      class="roomy:min-h-0 roomy:grid-rows-[auto_minmax(9rem,1fr)_minmax(9rem,1fr)] grid grid-cols-[minmax(0,1fr)] grid-rows-[auto_16rem_auto] gap-3"
     >
       <LinePicker />
       <section class="card contain-layout flex min-h-0 flex-col p-3" aria-labelledby="chart-title">
@@ -45,7 +47,7 @@ offerCommands([
       </section>
       <SampleTable />
     </div>
-    <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
+    <div class="roomy:min-h-0 roomy:overflow-y-auto flex flex-col gap-3">
       <UsableSum />
       <WouldItHold v-if="store.line.samples.length > 0" />
       <MediaCompared />

@@ -90,7 +90,7 @@ offerCommands([
 </script>
 
 <template>
-  <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
+  <div class="roomy:h-full roomy:overflow-y-auto flex flex-col gap-3 p-4">
     <div class="flex shrink-0 flex-wrap items-start justify-end gap-x-3 gap-y-2">
       <div class="min-w-72 flex-1">
         <h2 class="text-2xl" :class="tone">{{ title }}</h2>
@@ -125,12 +125,12 @@ offerCommands([
     </p>
     <div
       v-else
-      class="grid shrink-0 grid-cols-[minmax(0,1fr)_17rem] items-start gap-3 xl:grid-cols-[minmax(0,1fr)_21rem]"
+      class="roomy:grid-cols-[minmax(0,1fr)_17rem] roomy:xl:grid-cols-[minmax(0,1fr)_21rem] grid shrink-0 grid-cols-[minmax(0,1fr)] items-start gap-3"
     >
       <div class="flex min-w-0 flex-col gap-3">
         <NightCard v-if="rehearsal.looked" :looked="rehearsal.looked" />
         <p v-else role="status" class="card p-4">Computing a night …</p>
-        <div class="grid grid-cols-2 items-start gap-3">
+        <div class="roomy:grid-cols-2 grid grid-cols-[minmax(0,1fr)] items-start gap-3">
           <NightLog v-if="rehearsal.looked" :looked="rehearsal.looked" />
           <ManyNightsCard />
         </div>

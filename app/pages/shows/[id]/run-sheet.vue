@@ -23,6 +23,9 @@ import { useShowStore } from '~/stores/show'
 const TaskDialog = defineAsyncComponent(() => import('~/components/night/TaskDialog.vue'))
 const PeopleDialog = defineAsyncComponent(() => import('~/components/night/PeopleDialog.vue'))
 const PhoneDialog = defineAsyncComponent(() => import('~/components/night/PhoneDialog.vue'))
+const BeginEarlyDialog = defineAsyncComponent(
+  () => import('~/components/night/BeginEarlyDialog.vue'),
+)
 const OutOfOrderDialog = defineAsyncComponent(
   () => import('~/components/night/OutOfOrderDialog.vue'),
 )
@@ -48,7 +51,7 @@ const add = (): void => {
 const marks = ref<InstanceType<typeof MarksCard>>()
 const hasDestinations = computed(() => store.show.destinations.some(({ on }) => on))
 const wasOn = computed(() => log.state.begunAt !== null)
-const begin = (): void => sheet.say({ kind: 'begun' })
+const begin = (): void => sheet.begin()
 const end = (): void => sheet.say({ kind: 'over' })
 const another = (): void => sheet.say({ kind: 'new night' })
 
@@ -112,7 +115,7 @@ offerCommands([
 
 <template>
   <div
-    class="relative grid h-full grid-rows-[minmax(0,1fr)] overflow-hidden grid-cols-[minmax(17rem,21rem)_minmax(0,1fr)_minmax(15rem,20rem)] gap-3 p-3"
+    class="roomy:h-full roomy:grid-cols-[minmax(17rem,21rem)_minmax(0,1fr)_minmax(15rem,20rem)] roomy:grid-rows-[minmax(0,1fr)] roomy:overflow-hidden relative grid grid-cols-[minmax(0,1fr)] gap-3 p-3"
   >
     <OrderOfNight
       @edit="editTask"
@@ -120,7 +123,7 @@ offerCommands([
       @people="open = { name: 'people' }"
       @phone="open = { name: 'phone' }"
     />
-    <div class="relative flex min-h-0 flex-col gap-3 overflow-y-auto">
+    <div class="roomy:min-h-0 roomy:overflow-y-auto relative flex flex-col gap-3">
       <p v-if="log.problem" role="alert" class="text-madder">{{ log.problem }}</p>
       <p v-if="!hasDestinations" class="card p-4">
         Nothing is sent anywhere yet, so the order is short.
@@ -147,7 +150,7 @@ offerCommands([
         <LongestChain />
       </template>
     </div>
-    <div class="relative flex min-h-0 flex-col gap-3 overflow-y-auto">
+    <div class="roomy:min-h-0 roomy:overflow-y-auto relative flex flex-col gap-3">
       <NightClock />
       <div class="flex flex-wrap gap-2">
         <button
@@ -174,5 +177,6 @@ offerCommands([
     <PeopleDialog v-else-if="open?.name === 'people'" @close="open = undefined" />
     <PhoneDialog v-else-if="open?.name === 'phone'" @close="open = undefined" />
     <OutOfOrderDialog v-if="sheet.asked" />
+    <BeginEarlyDialog v-else-if="sheet.asksToBegin" />
   </div>
 </template>

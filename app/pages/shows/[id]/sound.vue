@@ -66,7 +66,7 @@ offerCommands([
 </script>
 
 <template>
-  <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
+  <div class="roomy:h-full roomy:overflow-y-auto flex flex-col gap-3 p-4">
     <section class="card shrink-0 p-4" aria-labelledby="sounds-title">
       <div class="mb-2 flex flex-wrap items-end gap-2">
         <h2 id="sounds-title" class="grow text-2xl">What is heard</h2>
@@ -102,7 +102,7 @@ offerCommands([
           <AudioLines class="size-4" /> Show levels
         </button>
       </div>
-      <div v-if="store.show.sounds.length > 0" class="overflow-x-auto">
+      <div v-if="store.show.sounds.length > 0" class="relative overflow-x-auto">
         <SoundMatrix
           v-model:chosen-id="chosenId"
           :sounds="store.show.sounds"
@@ -115,7 +115,9 @@ offerCommands([
         Nothing is heard yet. Add a microphone, the computer’s sound or music, or a camera’s own.
       </p>
     </section>
-    <div class="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] items-start gap-3">
+    <div
+      class="roomy:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] grid grid-cols-[minmax(0,1fr)] items-start gap-3"
+    >
       <AudioOfSends />
       <div class="flex flex-col gap-3">
         <SoundChecks />

@@ -111,7 +111,7 @@ offerCommands([
 </script>
 
 <template>
-  <div class="flex h-full flex-col gap-3 overflow-y-auto p-4">
+  <div class="roomy:h-full roomy:overflow-y-auto flex flex-col gap-3 p-4">
     <div class="flex shrink-0 flex-wrap items-end justify-end gap-x-3 gap-y-2">
       <div class="min-w-72 flex-1 basis-full xl:basis-80">
         <h2 class="text-2xl" :class="verdict && isOfThisPlan ? tones[verdict.state] : ''">
@@ -179,7 +179,7 @@ offerCommands([
     </p>
     <div
       v-else
-      class="grid shrink-0 grid-cols-[minmax(0,1fr)_20rem] items-start gap-3 xl:grid-cols-[minmax(0,1fr)_24rem]"
+      class="roomy:grid-cols-[minmax(0,1fr)_20rem] roomy:xl:grid-cols-[minmax(0,1fr)_24rem] grid shrink-0 grid-cols-[minmax(0,1fr)] items-start gap-3"
     >
       <div class="flex min-w-0 flex-col gap-3">
         <template v-if="result">

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { useMutationObserver, useResizeObserver, useScroll } from '@vueuse/core'
+import { useTemplateRef } from 'vue'
+
+/** A box of its own that scrolls, and says by a soft edge and a small sign that there is more. */
+defineProps<{ label: string; on?: 'sheet' | 'paper' }>()
+const box = useTemplateRef<HTMLElement>('box')
+const { arrivedState, measure } = useScroll(box, { offset: { right: 2, bottom: 2 } })
+useResizeObserver(box, measure)
+useMutationObserver(box, measure, { childList: true, subtree: true, characterData: true })
+</script>
+
+<template>
+  <div
+    class="relative flex min-h-0 min-w-0 flex-col overflow-hidden"
+    :style="{ '--under': `var(--${on ?? 'sheet'})` }"
+  >
+    <div ref="box" class="min-h-0 overflow-auto" tabindex="0" role="region" :aria-label="label">
+      <slot />
+    </div>
+    <span v-if="!arrivedState.bottom" class="more more-below" data-more="below" aria-hidden="true"
+      >▾</span
+    >
+    <span v-if="!arrivedState.right" class="more more-right" data-more="right" aria-hidden="true"
+      >▸</span
+    >
+  </div>
+</template>
+
+<style scoped>
+.more {
+  position: absolute;
+  z-index: 20;
+  display: flex;
+  pointer-events: none;
+  color: var(--ink);
+  font-size: 0.75rem;
+  line-height: 1;
+}
+.more-below {
+  inset: auto 0 0;
+  height: 1.25rem;
+  align-items: end;
+  justify-content: center;
+  background: linear-gradient(to top, var(--under) 35%, transparent);
+}
+.more-right {
+  inset: 0 0 0 auto;
+  width: 1.25rem;
+  align-items: center;
+  justify-content: end;
+  background: linear-gradient(to left, var(--under) 35%, transparent);
+}
+</style>
