@@ -13,7 +13,7 @@ import {
   type Source,
   type ViewingMode,
 } from '../show'
-import { areaOf, intersection, overlapsAny, polygonOfBox, totalArea } from './convex'
+import { areaOf, intersection, overlapsAny, type Polygon, polygonOfBox, totalArea } from './convex'
 import {
   coveredLimit,
   hidesWhatIsBehind,
@@ -78,14 +78,18 @@ export const coveringsOf = (
   scene: Scene,
   layerId: string,
   canvas: CanvasName,
-): Covering[] => coveringsOn(sceneOnCanvas(show, scene, canvas, byId(show.sources)), layerId)
+): Covering[] => {
+  const onCanvas = sceneOnCanvas(show, scene, canvas, byId(show.sources))
+  return coveringsOn(onCanvas, seenOf(onCanvas, layerId))
+}
 
-function coveringsOn(
-  { canvas, size, layers, sources, zones }: SceneOnCanvas,
-  layerId: string,
-): Covering[] {
+/** What a viewer of the bare canvas sees of a layer. */
+function seenOf({ canvas, size, layers, sources }: SceneOnCanvas, layerId: string): Polygon[] {
   const index = layers.findIndex(({ id }) => id === layerId)
-  const visible = visibleParts(layers, index, canvas, size, sources)
+  return visibleParts(layers, index, canvas, size, sources)
+}
+
+function coveringsOn({ zones }: SceneOnCanvas, visible: readonly Polygon[]): Covering[] {
   if (visible.length === 0) return []
   const groups = new Map<string, Covering & { boxes: Box[] }>()
   for (const { destination, zone, box } of zones) {
@@ -175,13 +179,21 @@ export function hiddenBy(
   size: Size,
   sources: ReadonlyMap<string, Source>,
 ): Layer[] {
+  const onCanvas = { canvas, size, layers, sources }
   const index = layers.findIndex(({ id }) => id === layerId)
+  return hidersOf(onCanvas, index, visibleParts(layers, index, canvas, size, sources))
+}
+
+function hidersOf(
+  { canvas, layers, sources }: Omit<SceneOnCanvas, 'zones'>,
+  index: number,
+  visible: readonly Polygon[],
+): Layer[] {
   const layer = layers[index]
   const source = layer && sources.get(layer.sourceId)
   if (!source || !layer[canvas].shown || backdropKinds.includes(source.kind)) return []
   const own = cornersOf(layer[canvas])
-  const seen = totalArea(visibleParts(layers, index, canvas, size, sources))
-  if (seen >= hiddenBelow * areaOf(own)) return []
+  if (totalArea(visible) >= hiddenBelow * areaOf(own)) return []
   return layers
     .slice(0, index)
     .filter((other) => hidesWhatIsBehind(other, canvas, sources.get(other.sourceId)))
@@ -209,15 +221,17 @@ function checksOnCanvas(onCanvas: SceneOnCanvas, layer: Layer, source: Source): 
   if (isOffCanvas(placement, size))
     return [check('off the edge', `stands off the ${canvas} canvas altogether`, 'bring it back')]
   const found: SceneCheck[] = []
-  const hiders = hiddenBy(layers, layer.id, canvas, size, sources)
+  const visible = seenOf(onCanvas, layer.id)
+  const hiders = hidersOf(onCanvas, layers.indexOf(layer), visible)
   if (hiders.length > 0) {
     const names = hiders.map(({ sourceId }) => sources.get(sourceId)?.name ?? sourceId)
     found.push(
       check('hidden', `is hidden behind ${namesInWords(names)} on ${canvas}`, 'put it in front'),
     )
   }
-  const [worst] = coveringsOn(onCanvas, layer.id)
-  if (worst && worst.share > coveredLimit && !isBackdrop(placement, size))
+  // What fills the canvas cannot be anywhere else.
+  const [worst] = isBackdrop(placement, size) ? [] : coveringsOn(onCanvas, visible)
+  if (worst && worst.share > coveredLimit)
     found.push(
       check(
         'covered',
@@ -241,8 +255,30 @@ function checksOnCanvas(onCanvas: SceneOnCanvas, layer: Layer, source: Source): 
   return found
 }
 
-/** Everything that a viewer would notice in one scene: the gravest first, and of each kind what is in front. */
-export function sceneChecks(show: Shown & Pick<Show, 'canvasPair'>, scene: Scene): SceneCheck[] {
+/** What the checks of a scene hang on, and what they were for it. */
+interface Remembered {
+  on: readonly unknown[]
+  checks: readonly SceneCheck[]
+}
+
+/** Shows are never changed in place, so that what was found of a scene is found again by what it hangs on. */
+const remembered = new WeakMap<Scene, Remembered>()
+
+/**
+ * Everything that a viewer would notice in one scene: the gravest first, and of each kind what is in front.
+ * Asked again about a scene of which nothing has changed, it answers at once.
+ */
+export function sceneChecks(show: Shown, scene: Scene): readonly SceneCheck[] {
+  const { canvasPair, sources, destinations } = show
+  const on = [canvasPair, sources, destinations, layersOnAir(show, scene, 'vertical')]
+  const before = remembered.get(scene)
+  if (before && on.every((each, index) => each === before.on[index])) return before.checks
+  const checks = checksOf(show, scene)
+  remembered.set(scene, { on, checks })
+  return checks
+}
+
+function checksOf(show: Shown, scene: Scene): SceneCheck[] {
   const sources = byId(show.sources)
   const { framesPerSecond } = show.canvasPair
   const onCanvases = canvasNames

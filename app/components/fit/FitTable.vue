@@ -11,6 +11,7 @@ import { bitsPerPixelReadingsOf, recordingMegabytes } from '@green-mantle/core/m
 import { TriangleAlert } from '@lucide/vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import ScrollBox from '~/components/frame/ScrollBox.vue'
+import { useInTurn } from '~/composables/inTurn'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import BitrateCell from './BitrateCell.vue'
@@ -20,7 +21,9 @@ import PinMark from './PinMark.vue'
 import { type FitRow, readApart } from './rows'
 import WishCell from './WishCell.vue'
 
-defineProps<{ rows: FitRow[] }>()
+const props = defineProps<{ rows: FitRow[] }>()
+const rowsPerFrame = 3
+const shown = useInTurn(() => props.rows, rowsPerFrame)
 const store = useShowStore()
 const selection = useSelectionStore()
 const editing = useFitEditing()
@@ -76,7 +79,7 @@ const thinLimit = (codec: Codec): string => bitsPerPixelReadingsOf(codec).thin.t
       </thead>
       <tbody>
         <tr
-          v-for="row in rows"
+          v-for="row in shown"
           :key="row.key"
           class="border-rule border-b last:border-0"
           :class="isChosen(row) ? 'bg-leaf' : ''"

@@ -5,6 +5,7 @@ import { nightPhaseNames } from '@green-mantle/core/words'
 import { Plus, Printer, Smartphone, Users } from '@lucide/vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
+import { useInTurn } from '~/composables/inTurn'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
 import OrderChanges from './OrderChanges.vue'
@@ -15,11 +16,17 @@ const emit = defineEmits<{ edit: [task: OrderedTask]; add: []; people: []; phone
 const show = useShowStore()
 const sheet = useRunSheetStore()
 
+const tasksPerFrame = 12
+const inOrder = computed(() =>
+  nightPhases.flatMap((phase) => sheet.order.tasks.filter((task) => task.phase === phase)),
+)
+const shown = useInTurn(() => inOrder.value, tasksPerFrame)
 const phases = computed(() =>
   nightPhases
     .map((phase) => {
-      const tasks = sheet.order.tasks.filter((task) => task.phase === phase)
-      return { phase, tasks, doneCount: tasks.filter(sheet.done).length }
+      const all = inOrder.value.filter((task) => task.phase === phase)
+      const tasks = shown.value.filter((task) => task.phase === phase)
+      return { phase, tasks, count: all.length, doneCount: all.filter(sheet.done).length }
     })
     .filter(({ tasks }) => tasks.length > 0),
 )
@@ -28,8 +35,8 @@ const dueId = computed(() => (sheet.isOn ? sheet.due.now[0]?.id : undefined))
 // What is due stays in sight as the night goes on.
 const list = ref<HTMLElement>()
 watch(
-  dueId,
-  async (id) => {
+  [dueId, () => shown.value.length],
+  async ([id]) => {
     await nextTick()
     if (id) list.value?.querySelector(`[data-task="${id}"]`)?.scrollIntoView({ block: 'nearest' })
   },
@@ -62,13 +69,11 @@ watch(
       role="region"
       aria-label="Tasks"
     >
-      <section v-for="{ phase, tasks, doneCount } in phases" :key="phase" class="mt-2">
+      <section v-for="{ phase, tasks, count, doneCount } in phases" :key="phase" class="mt-2">
         <h3 class="flex items-center gap-2 text-sm font-semibold">
           {{ nightPhaseNames[phase] }}
           <span class="border-rule grow border-t" aria-hidden="true" />
-          <span class="number text-ink-2 text-xs font-normal"
-            >{{ doneCount }}/{{ tasks.length }}</span
-          >
+          <span class="number text-ink-2 text-xs font-normal">{{ doneCount }}/{{ count }}</span>
         </h3>
         <ol>
           <TaskRow

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { sceneChecks } from '@green-mantle/core/canvas'
 import { preflight } from '@green-mantle/core/night'
 import { ArrowRight, RefreshCw } from '@lucide/vue'
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import StateMark from '~/components/frame/StateMark.vue'
 import ScrollBox from '~/components/frame/ScrollBox.vue'
+import { nextFrame } from '~/composables/inTurn'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
 import { timeOfDay } from './nightTimes'
@@ -14,12 +16,27 @@ import { usePreflightFacts } from './preflightFacts'
 const show = useShowStore()
 const sheet = useRunSheetStore()
 const { facts, checkedAt, isLooking, look } = usePreflightFacts()
-onMounted(look)
+/** Whether every scene was looked at: many take long, and the page is used meanwhile. */
+const isReady = ref(false)
+async function lookThroughScenes(): Promise<void> {
+  for (const { id } of show.show.scenes) {
+    await nextFrame()
+    // Edited meanwhile, it is another scene.
+    const scene = show.isOpen && show.show.scenes.find((each) => each.id === id)
+    if (scene) sceneChecks(show.show, scene)
+  }
+  isReady.value = true
+}
+onMounted(() => {
+  void look()
+  void lookThroughScenes()
+})
 
-const checks = computed(() => preflight(show.show, sheet.order, facts.value))
+const checks = computed(() => (isReady.value ? preflight(show.show, sheet.order, facts.value) : []))
 const open = computed(() => checks.value.filter(({ tone }) => tone !== 'right'))
 const fails = computed(() => open.value.filter(({ tone }) => tone === 'fails').length)
 const sentence = computed(() => {
+  if (!isReady.value) return 'looking'
   if (open.value.length === 0) return 'Everything that can be known is right'
   if (fails.value > 0) return `${fails.value} of ${checks.value.length} would fail`
   return `${open.value.length} of ${checks.value.length} want a look`

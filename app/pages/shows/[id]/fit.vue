@@ -18,6 +18,7 @@ import SimpleAnswer from '~/components/fit/SimpleAnswer.vue'
 import WaysToGain from '~/components/fit/WaysToGain.vue'
 import { fitRows } from '~/components/fit/rows'
 import { pictureChoicesFor } from '~/composables/pictureChoices'
+import { useFramesDrawn } from '~/composables/inTurn'
 import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowEditing } from '~/composables/showEditing'
@@ -39,6 +40,7 @@ watch(
   { immediate: true },
 )
 
+const frames = useFramesDrawn(3)
 const rows = computed(() => fitRows(store.show, store.verdict.breaches))
 const chosen = computed(
   () =>
@@ -97,7 +99,7 @@ offerCommands(
     </p>
     <LeftOut />
     <div
-      v-if="chosen"
+      v-if="chosen && frames >= 1"
       class="roomy:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_17rem] roomy:xl:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_19rem] grid shrink-0 grid-cols-[minmax(0,1fr)] gap-3"
     >
       <section class="card flex h-86 min-h-0 flex-col p-3.5" aria-labelledby="bits-title">
@@ -112,7 +114,7 @@ offerCommands(
         <h3 id="gain-title" class="mb-1 text-base">Ways to gain</h3>
         <WaysToGain />
       </section>
-      <section class="card roomy:col-span-2 p-3.5" aria-labelledby="send-title">
+      <section v-if="frames >= 2" class="card roomy:col-span-2 p-3.5" aria-labelledby="send-title">
         <h3 id="send-title" class="mb-1 truncate text-base">{{ chosen.name }} in full</h3>
         <SendDetails :row="chosen" />
       </section>
@@ -126,16 +128,24 @@ offerCommands(
           <SimpleAnswer />
         </section>
       </div>
-      <section class="card roomy:col-span-3 p-3.5" aria-labelledby="compare-title">
+      <section
+        v-if="frames >= 3"
+        class="card roomy:col-span-3 p-3.5"
+        aria-labelledby="compare-title"
+      >
         <h3 id="compare-title" class="mb-1 text-base">Compare plans</h3>
         <ComparePlans />
       </section>
     </div>
-    <section v-else class="card max-w-md shrink-0 p-3.5" aria-labelledby="simple-title">
+    <section
+      v-else-if="!chosen"
+      class="card max-w-md shrink-0 p-3.5"
+      aria-labelledby="simple-title"
+    >
       <h3 id="simple-title" class="mb-1 text-base">One upload, one place</h3>
       <SimpleAnswer />
     </section>
-    <section class="card shrink-0 p-3.5" aria-labelledby="recordings-title">
+    <section v-if="frames >= 3" class="card shrink-0 p-3.5" aria-labelledby="recordings-title">
       <h3 id="recordings-title" class="mb-1 text-base">Recordings</h3>
       <RecordingList />
     </section>
