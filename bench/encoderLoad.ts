@@ -100,7 +100,7 @@ const area: Area = async () => {
       return [result, took]
     }
 
-    const [computer, tookAtPass] = await besideYardstick(() =>
+    const [{ computer }, tookAtPass] = await besideYardstick(() =>
       measureComputer({
         ...{ pass: 'quick' as const, installation: 'bench', recordingsFolder: folder, signal },
         clip: null,

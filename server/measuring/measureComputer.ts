@@ -2,7 +2,9 @@ import { rm } from 'node:fs/promises'
 import { cpus } from 'node:os'
 import { type GraphicsFamily, listedGraphics, softwareEncoders } from '@green-mantle/core/encoding'
 import {
+  type CodecEffort,
   type DecodingRun,
+  doubtInWords,
   type EncodingRun,
   growthThatCounts,
   measuredSizes,
@@ -15,6 +17,7 @@ import {
   throughputsFrom,
   togetherFactor,
   withEfficiencies,
+  withoutDoubtful,
 } from '@green-mantle/core/measured'
 import {
   type Codec,
@@ -47,6 +50,7 @@ import {
   makeOriginalFrom,
 } from './measureEfficiencies'
 import { type RunResult, runTogether } from './runs'
+import { settleDoubts } from './settleDoubts'
 
 /** What is told while measuring goes on. */
 export interface MeasuringReport {
@@ -148,6 +152,21 @@ function grew(
   return earlier === undefined || before > earlier * (1 + growthThatCounts)
 }
 
+/** What cannot be right is looked at for longer, and once. */
+const longerFactor = 2
+
+const longerRuns = (
+  runs: readonly PlannedRun[],
+  doubtful: readonly CodecEffort[],
+): PlannedRun[] => {
+  const wanted = runs.filter(
+    ({ codec, effort, atOnce }) =>
+      atOnce === 1 && doubtful.some((each) => each.codec === codec && each.effort === effort),
+  )
+  const once = new Map(wanted.map((run) => [`${run.codec} ${run.effort} ${run.width}`, run]))
+  return [...once.values()].map((run) => ({ ...run, seconds: run.seconds * longerFactor }))
+}
+
 /** Opens more and more encodes on a graphics encoder until one is refused; null where none is within what is tried. */
 async function sessionsOf(
   argumentsOf: () => string[],
@@ -166,8 +185,14 @@ async function sessionsOf(
   return null
 }
 
+/** What was measured, without what cannot be right; what that is, in words. */
+export interface MeasuredComputer {
+  computer: Computer
+  doubt: string | null
+}
+
 /** Measures what this computer's encoders get through; see docs/measured.md. */
-export async function measureComputer(options: MeasuringOptions): Promise<Computer> {
+export async function measureComputer(options: MeasuringOptions): Promise<MeasuredComputer> {
   const { pass, signal, report, installation } = options
   const isThorough = pass === 'thorough'
   const clip = isThorough ? options.clip : null
@@ -238,7 +263,9 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
       throughputs: [],
     }
     devices.push(own)
-    const ran = await runAll(runs, (spec) => endlessly(clipOf(spec), softwareEncoder(spec)), {
+    const softwareArguments = (spec: EncodeSpec): string[] =>
+      endlessly(clipOf(spec), softwareEncoder(spec))
+    const ran = await runAll(runs, softwareArguments, {
       rateOf: onProcessor,
       signal,
       told: (so, { codec, effort, width, height, atOnce }) => {
@@ -248,7 +275,18 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
         )
       },
     })
-    own.throughputs = throughputsFrom(alone(ran), decoding)
+    const settled = await settleDoubts(
+      alone(ran),
+      (known) => throughputsFrom(known, decoding),
+      (doubtful) =>
+        runAll(longerRuns(runs, doubtful), softwareArguments, {
+          rateOf: onProcessor,
+          signal,
+          told: (_, { codec, effort }) =>
+            tell(`${softwareEncoders[codec].name}, ${effort}, again: it cannot be`, 0),
+        }),
+    )
+    own.throughputs = withoutDoubtful(throughputsFrom(settled.runs, decoding), settled.doubtful)
 
     const mixed: Mix[] = []
     for (const mix of mixes) {
@@ -267,7 +305,10 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
         })
     }
     // Every process of a mix decodes for itself, so that its frames are counted at what they cost with that.
-    const factor = togetherFactor([...mixed, ...alikeAtOnce(ran)], throughputsFrom(alone(ran), []))
+    const factor = togetherFactor(
+      [...mixed, ...alikeAtOnce(ran)],
+      withoutDoubtful(throughputsFrom(settled.runs, []), settled.doubtful),
+    )
     if (factor !== undefined) own.togetherFactor = factor
 
     const reference =
@@ -288,7 +329,7 @@ export async function measureComputer(options: MeasuringOptions): Promise<Comput
       await learnEfficiencies(device, graphicsEncoder(family), reference)
     }
     tell('Done')
-    return known()
+    return { computer: known(), doubt: signal.aborted ? null : doubtInWords(settled.doubtful) }
   } finally {
     await rm(folder, { recursive: true, force: true })
   }

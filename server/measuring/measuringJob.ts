@@ -19,7 +19,9 @@ interface BeginOptions extends Pick<
 /** Begins to measure; false where something is being measured already. */
 export const beginMeasuring = ({ keep, ...options }: BeginOptions): boolean =>
   job.begin(async (work) => {
-    const computer = await measureComputer({ ...options, ...work })
-    if (computer.devices.length === 0) throw new Error('It was stopped before anything was known.')
+    const { computer, doubt } = await measureComputer({ ...options, ...work })
+    if (computer.devices.length === 0)
+      throw new Error(doubt ?? 'It was stopped before anything was known.')
     await keep(computer)
+    if (doubt) throw new Error(doubt)
   })

@@ -195,7 +195,7 @@ test.describe('with the keyboard alone', () => {
 
   test('goes to every step, lists the keys, and finds anything', async ({ page, demo }) => {
     for (const [key, heading] of [
-      ['Alt+3', 'Glasshouse copper line'],
+      ['Alt+3', 'What may be spent'],
       ['Alt+4', 'On landscape'],
       ['Alt+5', 'Three sends fit the line'],
       ['Alt+1', 'Canvases'],

@@ -94,45 +94,52 @@ function setByFrames(value: boolean): void {
       </div>
     </div>
     <div
-      class="roomy:overflow-visible relative overflow-x-auto"
+      class="roomy:overflow-visible overflow-x-auto"
       tabindex="0"
       role="region"
       aria-label="The night over time"
     >
-      <div :style="{ paddingLeft: `${axis.left}px`, paddingRight: `${axis.right}px` }" class="pt-1">
-        <IncidentFlags />
-      </div>
-      <div class="relative">
-        <NightChart class="h-36 w-full" :looked="looked" />
-        <div
-          class="text-ink-2 absolute top-2 right-0 pl-2 text-xs leading-tight"
-          :style="{ width: `${axis.right}px` }"
-          aria-hidden="true"
-        >
-          <p class="text-ink font-semibold">line: what it carries</p>
-          <p>filled: what is sent</p>
+      <div class="roomy:min-w-0 min-w-xl">
+        <div class="relative">
+          <div
+            :style="{ paddingLeft: `${axis.left}px`, paddingRight: `${axis.right}px` }"
+            class="pt-1"
+          >
+            <IncidentFlags />
+          </div>
+          <div class="relative">
+            <NightChart class="h-36 w-full" :looked="looked" />
+            <div
+              class="text-ink-2 absolute top-2 right-0 pl-2 text-xs leading-tight"
+              :style="{ width: `${axis.right}px` }"
+              aria-hidden="true"
+            >
+              <p class="text-ink font-semibold">line: what it carries</p>
+              <p>filled: what is sent</p>
+            </div>
+          </div>
+          <NightLanes :looked="looked" />
+          <div
+            class="pointer-events-none absolute inset-y-0"
+            :style="{ left: `${axis.left}px`, right: `${axis.right}px` }"
+            aria-hidden="true"
+          >
+            <span class="bg-ink absolute inset-y-0 w-0.5" :style="{ left: percent(at) }" />
+          </div>
+        </div>
+        <div :style="{ paddingLeft: `${axis.left}px`, paddingRight: `${axis.right}px` }">
+          <input
+            v-model.number="at"
+            type="range"
+            class="accent-moss h-6 w-full"
+            aria-label="Time of the night"
+            min="0"
+            :max="seconds - 1"
+            step="1"
+            :aria-valuetext="clock(at)"
+          />
         </div>
       </div>
-      <NightLanes :looked="looked" />
-      <div
-        class="pointer-events-none absolute inset-y-0"
-        :style="{ left: `${axis.left}px`, right: `${axis.right}px` }"
-        aria-hidden="true"
-      >
-        <span class="bg-ink absolute inset-y-0 w-0.5" :style="{ left: percent(at) }" />
-      </div>
-    </div>
-    <div :style="{ paddingLeft: `${axis.left}px`, paddingRight: `${axis.right}px` }">
-      <input
-        v-model.number="at"
-        type="range"
-        class="accent-moss h-6 w-full"
-        aria-label="Time of the night"
-        min="0"
-        :max="seconds - 1"
-        step="1"
-        :aria-valuetext="clock(at)"
-      />
     </div>
     <p class="text-xs" data-testid="at-cursor">
       <b class="number">{{ clock(at) }}</b> {{ here.line }} {{ here.states }}
