@@ -75,6 +75,18 @@ describe('what is encoded', () => {
     )
   })
 
+  it('looks at the smallest size at every frame rate that it looks at', () => {
+    const seen = (framesPerSecond: 30 | 60): string[] =>
+      pictureEncodes({ width: 1920, height: 1080, framesPerSecond }).map(
+        ({ width, framesPerSecond: rate, videoBitrateKbps }) =>
+          `${width} ${rate} ${videoBitrateKbps}`,
+      )
+    for (const rate of [30, 60])
+      expect(seen(60).filter((each) => each.startsWith(`640 ${rate} `))).toHaveLength(2)
+    expect(seen(30).filter((each) => each.startsWith('640 30 '))).toHaveLength(2)
+    expect(new Set(seen(30)).size).toBe(seen(30).length)
+  })
+
   it('is within what a desk shows, and of a usual frame rate', () => {
     expect(referenceSize({ width: 3840, height: 2160 })).toEqual({ width: 1920, height: 1080 })
     expect(referenceSize({ width: 2160, height: 3840 })).toEqual({ width: 1080, height: 1920 })

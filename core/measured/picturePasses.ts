@@ -30,6 +30,7 @@ const passes = [
   { share: 1, atHalf: true, bitsPerPixel: [0.03, 0.1] },
   { share: 2 / 3, atHalf: true, bitsPerPixel: [0.03, 0.12] },
   { share: smallestShare, atHalf: true, bitsPerPixel: [0.05, 0.15] },
+  { share: smallestShare, atHalf: false, bitsPerPixel: [0.04, 0.12] },
 ] as const
 
 /** A slow clip has no half of its frame rate worth sending; its small size is looked at in full. */
@@ -56,11 +57,12 @@ export const referenceRate = (framesPerSecond: number): Rate =>
     commonRates[0],
   )
 
-/** The encodes that tell a clip's picture apart: sizes, frame rates and bitrates, 14 at most. */
+/** The encodes that tell a clip's picture apart: sizes, frame rates and bitrates, 16 at most. */
 export function pictureEncodes(clip: Size & { framesPerSecond: Rate }): PictureEncode[] {
   const half = halfRates[clip.framesPerSecond]
   return passes.flatMap(({ share, atHalf, bitsPerPixel }) => {
-    if (atHalf && half === undefined && share > smallestShare) return []
+    // A slow clip is looked at in its own frame rate alone, each size once.
+    if (half === undefined && atHalf !== (share === smallestShare)) return []
     const isHalf = atHalf && half !== undefined
     const width = even(clip.width * share)
     const height = even(clip.height * share)

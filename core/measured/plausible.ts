@@ -1,5 +1,4 @@
 import { type Codec, efforts, type Throughput } from '../show'
-import { codecNames, listInWords } from '../words'
 import { measuredSizes } from './passes'
 
 /** An effort of a codec. */
@@ -47,14 +46,4 @@ export function withoutDoubtful(
 ): Throughput[] {
   const codecs = new Set<Codec>(doubtful.map(({ codec }) => codec))
   return throughputs.filter(({ codec }) => !codecs.has(codec))
-}
-
-/** What was left out and why, in words; null where nothing was. */
-export function doubtInWords(doubtful: readonly CodecEffort[]): string | null {
-  if (doubtful.length === 0) return null
-  const named = [...new Set(doubtful.map(({ codec }) => codec))].map((codec) => {
-    const own = doubtful.filter((each) => each.codec === codec)
-    return `${codecNames[codec]} at ${listInWords(own.map(({ effort }) => effort))}`
-  })
-  return `The speeds of ${listInWords(named)} cannot all be right, measured again too: this computer was busy with something else. What is left out here has to be measured again when nothing runs beside it.`
 }

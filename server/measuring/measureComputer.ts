@@ -4,7 +4,6 @@ import { type GraphicsFamily, listedGraphics, softwareEncoders } from '@green-ma
 import {
   type CodecEffort,
   type DecodingRun,
-  doubtInWords,
   type EncodingRun,
   growthThatCounts,
   measuredSizes,
@@ -50,7 +49,7 @@ import {
   makeOriginalFrom,
 } from './measureEfficiencies'
 import { type RunResult, runTogether } from './runs'
-import { settleDoubts } from './settleDoubts'
+import { doubtInWords, settleDoubts } from './settleDoubts'
 
 /** What is told while measuring goes on. */
 export interface MeasuringReport {

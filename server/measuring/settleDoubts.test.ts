@@ -1,7 +1,7 @@
 import { type EncodingRun, throughputsFrom } from '@green-mantle/core/measured'
 import { type Effort, efforts } from '@green-mantle/core/show'
 import { describe, expect, it, vi } from 'vitest'
-import { settleDoubts } from './settleDoubts'
+import { doubtInWords, settleDoubts } from './settleDoubts'
 
 const sizes = [
   { width: 1280, height: 720 },
@@ -52,5 +52,16 @@ describe('speeds that cannot be', () => {
   it('stay as they are known where measuring is stopped', async () => {
     const settled = await settleDoubts(busy, throughputsOf, () => Promise.resolve([]))
     expect(settled.runs).toEqual(busy)
+  })
+
+  it('are said by name', () => {
+    const doubtful = [
+      { codec: 'h264', effort: 'fastest' },
+      { codec: 'h264', effort: 'fine' },
+    ] as const
+    expect(doubtInWords(doubtful)).toMatch(
+      /^The speeds of H\.264 at fastest and fine cannot all be right/,
+    )
+    expect(doubtInWords([])).toBeNull()
   })
 })

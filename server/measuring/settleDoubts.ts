@@ -1,5 +1,6 @@
 import { type CodecEffort, type EncodingRun, implausibleEfforts } from '@green-mantle/core/measured'
 import type { Throughput } from '@green-mantle/core/show'
+import { codecNames, listInWords } from '@green-mantle/core/words'
 
 /** So often what cannot be right is measured anew before it is given up. */
 const mostRounds = 2
@@ -31,4 +32,14 @@ export async function settleDoubts(
     if (seen.length === 0) return { runs: known, doubtful }
     known = [...known.filter((run) => !isDoubtful(run)), ...seen]
   }
+}
+
+/** What was left out and why, in words; null where nothing was. */
+export function doubtInWords(doubtful: readonly CodecEffort[]): string | null {
+  if (doubtful.length === 0) return null
+  const named = [...new Set(doubtful.map(({ codec }) => codec))].map((codec) => {
+    const own = doubtful.filter((each) => each.codec === codec)
+    return `${codecNames[codec]} at ${listInWords(own.map(({ effort }) => effort))}`
+  })
+  return `The speeds of ${listInWords(named)} cannot all be right, measured again too: this computer was busy with something else. What is left out here has to be measured again when nothing runs beside it.`
 }
