@@ -36,7 +36,7 @@ export function eventInWords({ happening }: Pick<NightEvent, 'happening'>): stri
     case 'trouble over':
       return `${happening.name}: well again`
     case 'sent':
-      return `${happening.name}${happening.isBackup ? ', second ingest' : ''}: ${kbpsInWords(Math.round(happening.meanKbps))} on average, ${wholeNumber(happening.lostFrames)} of ${wholeNumber(happening.sentFrames + happening.lostFrames)} frames lost`
+      return `${happening.name}${happening.isBackup ? ', second ingest' : ''}: ${kbpsInWords(Math.round(happening.meanKbps))} on average, ${wholeNumber(happening.lostFrames)} of ${wholeNumber(happening.sentFrames + happening.lostFrames)} frames lost${happening.isLossUnknown ? ' here; what the line lost is not known' : ''}`
     case 'carried':
       return `The line carried ${mbpsInWords(happening.meanKbps)} on average${
         happening.shortages.length > 0

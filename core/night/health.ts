@@ -12,6 +12,8 @@ export interface SendHealth {
   stillSeconds: number
   sentFrames: number
   lostFrames: number
+  /** Whether what the line carries and loses of it is not seen here, as over SRT: the program that sends tells nobody. */
+  isLossUnknown?: boolean | undefined
 }
 
 export type Blame = 'line' | 'computer' | 'destination'

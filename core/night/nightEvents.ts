@@ -16,6 +16,8 @@ export const sentSchema = z.strictObject({
   sentFrames: z.int().min(0),
   lostFrames: z.int().min(0),
   reconnects: z.int().min(0),
+  /** Whether what the line lost of it was not seen, as over SRT. */
+  isLossUnknown: z.boolean().optional(),
   /** What viewers had of it; the earliest logs did not say. */
   viewed: z
     .strictObject({

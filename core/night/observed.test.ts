@@ -84,6 +84,14 @@ describe('what the line carried', () => {
     expect(line(repeated(30, ladder)).shortages).toEqual([])
   })
 
+  it('is not known while something goes over SRT, where nobody tells what the line lost', () => {
+    const overSrt = { ...send('s', 320, 4), isLossUnknown: true }
+    expect(carriedNowKbps([...well, overSrt])).toBeNull()
+    // Neither a rate nor a shortage is offered to the next show of it.
+    const observed = line([...repeated(40, [...short, overSrt])])
+    expect(observed).toEqual({ seconds: 0, meanKbps: 0, shortages: [] })
+  })
+
   it('never was carried more than was sent, nor longer than it was looked at', () => {
     const seen = fc.record({
       destinationId: fc.constantFrom('a', 'b', 'c'),

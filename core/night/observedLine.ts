@@ -28,16 +28,21 @@ export const noLineObserved: ObservedLine = {
   shortages: [],
 }
 
-type LineSend = Pick<SendHealth, 'stage' | 'behindSeconds' | 'kbps'> & { destinationId: string }
+type LineSend = Pick<SendHealth, 'stage' | 'behindSeconds' | 'kbps' | 'isLossUnknown'> & {
+  destinationId: string
+}
 
 /** A shorter stretch is a hiccup, and says little of the line. */
 const minShortageSeconds = 10
 const maxShortages = 50
 
-/** What all sends together take of the line now, kb/s; null where nothing is sent. */
-export function carriedNowKbps(sends: readonly Pick<LineSend, 'stage' | 'kbps'>[]): number | null {
+/** What all sends together take of the line now, kb/s; null where nothing is sent, or that is not known of one. */
+export function carriedNowKbps(
+  sends: readonly Pick<LineSend, 'stage' | 'kbps' | 'isLossUnknown'>[],
+): number | null {
   const going = sends.filter(({ stage }) => stage === 'sending')
-  return going.length === 0 ? null : going.reduce((sum, { kbps }) => sum + kbps, 0)
+  if (going.length === 0 || going.some(({ isLossUnknown }) => isLossUnknown)) return null
+  return going.reduce((sum, { kbps }) => sum + kbps, 0)
 }
 
 /**

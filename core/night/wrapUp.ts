@@ -85,6 +85,7 @@ function scoreOf(
   if (!main) return null
   const plannedKbps = main.videoBitrateKbps + main.audioBitrateKbps
   const ofMain = sent.filter((each) => !each.isBackup && each.plannedKbps === plannedKbps)
+  if (ofMain.some(({ isLossUnknown }) => isLossUnknown)) return null
   const sum = (value: (each: (typeof sent)[number]) => number): number =>
     ofMain.reduce((total, each) => total + value(each), 0)
   const frames = sum(({ sentFrames, lostFrames }) => sentFrames + lostFrames)

@@ -28,7 +28,9 @@ const made = computed(() => props.send.sentFrames + props.send.lostFrames)
       />
       <p class="number w-48 shrink-0 text-xs">
         {{ kbpsInWords(send.kbps) }} of {{ wholeNumber(send.plannedKbps) }}<br />
-        {{ wholeNumber(send.lostFrames) }} of {{ wholeNumber(made) }} lost
+        {{ wholeNumber(send.lostFrames) }} of {{ wholeNumber(made) }} lost{{
+          send.isLossUnknown ? ' here' : ''
+        }}
       </p>
     </div>
     <p class="text-sm" :class="tones[health.tone]">
@@ -36,6 +38,10 @@ const made = computed(() => props.send.sentFrames + props.send.lostFrames)
       }}<template v-if="send.reconnects > 0"
         >, came back {{ send.reconnects === 1 ? 'once' : `${send.reconnects} times` }}</template
       >
+    </p>
+    <p v-if="send.isLossUnknown" class="text-ink-2 text-xs">
+      Handed to the program that speaks SRT; what the line loses of it is not seen here. Look at its
+      page.
     </p>
     <details v-if="health.todo.length > 0" class="text-sm">
       <summary class="cursor-pointer">What to do</summary>

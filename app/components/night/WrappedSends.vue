@@ -55,7 +55,9 @@ const viewedInWords = ({ viewed, score }: WrappedSend): string[] => [
           <td class="number py-1 pr-3 text-sm">
             <span v-for="(each, index) in send.sent" :key="index" class="block"
               >{{ kbpsInWords(Math.round(each.meanKbps)) }} of {{ wholeNumber(each.plannedKbps) }},
-              {{ wholeNumber(each.lostFrames) }} lost</span
+              {{ wholeNumber(each.lostFrames) }} lost{{
+                each.isLossUnknown ? ' here, on the line not known' : ''
+              }}</span
             >
           </td>
           <td class="py-1 pr-3 text-sm whitespace-nowrap">
