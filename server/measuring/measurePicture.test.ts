@@ -103,9 +103,12 @@ describe('measuring a picture', () => {
     writeFileSync(path, bytes)
     const probed = ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', path]
     expect(execFileSync('ffprobe', probed, { encoding: 'utf8' }).trim()).toBe('N/A')
-    const { points, clip: seen } = await measure(path)
+    // That it is read is what counts; the other clip is measured to the end.
+    const { points, clip: seen } = await measure(path, ({ done }, stop) => {
+      if (!isDeep && done >= 4) stop()
+    })
     expect(seen.seconds).toBeCloseTo(1.2, 1)
-    expect(points.length).toBeGreaterThanOrEqual(10)
+    expect(points.length).toBeGreaterThanOrEqual(isDeep ? 10 : 3)
   })
 
   it('gives what is known when it is stopped, where that is enough', async () => {
