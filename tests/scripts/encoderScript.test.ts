@@ -8,11 +8,10 @@ import { lowestLevel } from '@green-mantle/core/media'
 import { newDestination, newRecording, type Rendition, type Show } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { isDeep } from '../tier'
 
 /** The script is run for real by Debian's FFmpeg, and what comes out is read back by its ffprobe. */
 const folder = mkdtempSync(join(tmpdir(), 'green-mantle-encoder-'))
-const seconds = isDeep ? 6 : 4
+const seconds = 6
 let last = 0
 const id = (): string => `id-${(last += 1)}`
 
