@@ -33,6 +33,8 @@ export interface Ended {
 
 interface RunOptions {
   env: NodeJS.ProcessEnv
+  /** The folder that it runs in; the project's, where it is not said. */
+  cwd?: string
   /** The cores that it may use, as taskset takes them; any, where it is not said. */
   cores?: string
 }
@@ -57,14 +59,14 @@ export function twoShares(): { first: string; others: string } | null {
 export function runQuietly(
   command: string,
   args: string[],
-  { env, cores }: RunOptions,
+  { env, cwd = root, cores }: RunOptions,
 ): Promise<Ended> {
   return new Promise((resolve, reject) => {
     const [program, ...given] = cores
       ? ['taskset', '-c', cores, command, ...args]
       : [command, ...args]
     const child = spawn(program as string, given, {
-      cwd: root,
+      cwd,
       env,
       stdio: ['ignore', 'pipe', 'pipe'],
     })

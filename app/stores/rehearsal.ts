@@ -138,7 +138,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
         worker.remote.headroomPoint(show, hour, percent, nightsAWay),
         notWanted,
       ])
-      return point && point.share
+      return point && (point.anew ?? point.share)
     } finally {
       worker.end()
     }

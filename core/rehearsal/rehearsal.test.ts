@@ -1,10 +1,11 @@
 import { plannedDemoShow } from '@green-mantle/demo'
 import { describe, expect, it } from 'vitest'
+import { budgetOf } from '../fit'
 import { fitShow, withPlan } from '../plan'
 import { type Incident, lineOf, type Show } from '../show'
 import { manyNights, nightsFromTheFirst, type NightSummary } from '../simulation'
 import { enoughHeadroom, type HeadroomPoint, isSettled } from './enoughHeadroom'
-import { nightsAt, nightsOf, plannedFor, withHeadroom } from './headroom'
+import { familyAt, nightsAt, nightsOf, plannedFor, withHeadroom } from './headroom'
 import { rehearsalInWords, rehearsalKey, rehearsalState, wishKey } from './planKey'
 import { rankedRemedies, remediesFor } from './remedies'
 import { tryRemedy } from './tryRemedy'
@@ -86,6 +87,33 @@ describe('headroom', () => {
     expect(kbps(50)).toBeLessThanOrEqual(kbps(0))
   })
 
+  it('keeps one family of plans: more of it is never a bit more sent, and who is served stays', () => {
+    const sentAt = [0, 10, 20, 30, 40, 50, 60].map((percent) => {
+      const family = familyAt(plannedDemoShow, percent)!
+      const { totalKbps, spareKbps } = budgetOf(family)
+      expect(spareKbps).toBeGreaterThanOrEqual(0)
+      const shapes = (show: Show) =>
+        show.destinations.map(({ on, plan, renditions }) => [
+          on,
+          plan.leftOut,
+          renditions.map(({ width, height, framesPerSecond, codec }) => [
+            width,
+            height,
+            framesPerSecond,
+            codec,
+          ]),
+        ])
+      expect(shapes(family)).toEqual(shapes(plannedDemoShow))
+      return totalKbps
+    })
+    for (const [index, kbps] of sentAt.slice(1).entries())
+      expect(kbps).toBeLessThanOrEqual(sentAt[index]! + 1e-9)
+    expect(sentAt.at(-1)!).toBeLessThan(0.6 * sentAt[0]!)
+    // On the same nights less sent is no night lost.
+    const clean = [10, 30, 50].map((percent) => finish(plannedDemoShow, percent, 40).clean)
+    expect([...clean].sort((a, b) => a - b)).toEqual(clean)
+  })
+
   it('gives a point up once its interval lies clear of the wanted share', () => {
     const easy = finish({ ...rough, rehearsal: { ...rough.rehearsal, wantedPercent: 50 } }, 50, 400)
     expect(easy.nights).toBeLessThan(400)
@@ -98,6 +126,7 @@ describe('headroom', () => {
       clean: 0,
       nights: 100,
       share: { share: 0.97, low, high: 1 },
+      anew: { share: 0.99, low: 0.98, high: 1 },
       points: 10,
       leftOut: 0,
     })
@@ -106,6 +135,10 @@ describe('headroom', () => {
     )
     expect(enoughHeadroom([point(20, 0.93)], 95)).toBeNull()
     expect(enoughHeadroom([{ ...point(20, 0.99), points: null }], 95)).toBeNull()
+    // Setting it plans anew: that has to be enough too.
+    const worse = { ...point(20, 0.99), anew: { share: 0.9, low: 0.85, high: 0.94 } }
+    expect(enoughHeadroom([worse, point(30, 0.99)], 95)?.percent).toBe(30)
+    expect(enoughHeadroom([{ ...point(20, 0.99), anew: null }], 95)).toBeNull()
   })
 })
 

@@ -60,12 +60,25 @@ const option = computed(() => ({
     splitLine: { lineStyle: { color: colours.value.rule } },
   },
   series: [
+    // Between the two lies the share with 95 % certainty.
+    {
+      ...{ type: 'line', stack: 'interval', symbol: 'none', silent: true },
+      lineStyle: { opacity: 0 },
+      data: points.value.map(({ percent, share }) => [percent, 100 * share.low]),
+    },
+    {
+      ...{ type: 'line', stack: 'interval', symbol: 'none', silent: true },
+      lineStyle: { opacity: 0 },
+      areaStyle: { color: colours.value.moss, opacity: 0.18 },
+      data: points.value.map(({ percent, share }) => [percent, 100 * (share.high - share.low)]),
+    },
     {
       type: 'line',
       symbolSize: 5,
       color: colours.value.moss,
       lineStyle: { width: 2 },
       data: points.value.map(({ percent, share }) => [percent, 100 * share.share]),
+      z: 3,
       markLine: {
         silent: true,
         symbol: 'none',
@@ -134,10 +147,14 @@ const option = computed(() => ({
       on Fit.
     </p>
     <p v-if="rehearsal.running === 'headroom'" role="status" class="text-ink-2 text-xs">
-      {{ rehearsal.headrooms.length }} of {{ headroomsTried.length }} headrooms, each planned anew …
+      {{ rehearsal.headrooms.length }} of {{ headroomsTried.length }} headrooms …
     </p>
     <template v-if="points.length > 0">
       <div class="h-40" aria-hidden="true"><VChart :option="option" autoresize /></div>
+      <p class="text-ink-2 text-xs">
+        The plan that is there, its bitrates made to fit each headroom; shaded is where the share
+        lies with 95 % certainty. What is offered holds planned anew, too.
+      </p>
       <table class="sr-only">
         <caption>
           Clean nights by headroom
@@ -147,7 +164,9 @@ const option = computed(() => ({
             <th scope="row">{{ point.percent }} %</th>
             <td>
               {{ (100 * point.share.share).toFixed(1) }} of 100 clean, from
-              {{ point.nights }} nights
+              {{ point.nights }} nights, with 95 % certainty
+              {{ (100 * point.share.low).toFixed(0) }} to
+              {{ (100 * point.share.high).toFixed(0) }}
             </td>
           </tr>
         </tbody>
@@ -157,8 +176,10 @@ const option = computed(() => ({
         class="flex items-center justify-between gap-2"
       >
         <p>
-          {{ enough.percent }} % makes {{ (100 * enough.share.share).toFixed(0) }} of 100
-          clean<template v-if="cost !== null">
+          {{ enough.percent }} % makes
+          {{ (100 * (enough.anew ?? enough.share).share).toFixed(0) }} of 100 clean<template
+            v-if="cost !== null"
+          >
             and {{ cost >= 0 ? 'costs' : 'gains' }}
             <b>{{ Math.abs(cost).toFixed(1) }} points</b></template
           >.<template v-if="rehearsal.isTooRisky">
