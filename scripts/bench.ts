@@ -3,6 +3,7 @@ import coreArea from '../bench/core'
 import { type Area, printFigures } from '../bench/figure'
 import encoderLoadArea from '../bench/encoderLoad'
 import listArea from '../bench/list'
+import openingArea from '../bench/opening'
 import ownPictureArea from '../bench/ownPicture'
 import plannerArea from '../bench/planner'
 import rehearsalArea from '../bench/rehearsal'
@@ -19,6 +20,7 @@ const areas: Record<string, Area> = {
   headroom: headroomArea,
   list: listArea,
   load: loadArea,
+  opening: openingArea,
   'own-picture': ownPictureArea,
   pictures: picturesArea,
   planner: plannerArea,

@@ -85,7 +85,7 @@ describe('a program of the system', () => {
     const pid = Number(line.toString())
     expect(isAlive(pid)).toBe(true)
     // Only from then on does the kernel know of it; before that it is the guardian's.
-    while (!readFileSync(`/proc/${pid}/cmdline`, 'utf8').startsWith('sleep')) await pause(20)
+    while (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('setpriv')) await pause(20)
     starter.kill('SIGKILL')
     for (let tries = 0; tries < 100 && isAlive(pid); tries += 1) await pause(50)
     expect(isAlive(pid)).toBe(false)

@@ -54,7 +54,7 @@ test('brings measurements in from a table and a report, and says what is wrong w
 
 test('takes a pasted column by keyboard alone, and asks for its unit', async ({ page, demo }) => {
   await page.keyboard.press('Alt+3')
-  await expect(page.getByRole('heading', { name: 'Glasshouse copper line' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'What may be spent' })).toBeVisible()
   await tabTo(page, 'Bring in …')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Bring measurements in' })).toBeVisible()

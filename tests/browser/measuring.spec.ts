@@ -42,7 +42,7 @@ test(
   { tag: '@real-time' },
   async ({ page, demo }) => {
     await page.keyboard.press('Alt+3')
-    await expect(page.getByRole('heading', { name: 'Glasshouse copper line' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'What may be spent' })).toBeVisible()
     await tabTo(page, 'Measure …')
     await page.keyboard.press('Enter')
     await expect(page.getByRole('heading', { name: 'Measure the upload' })).toBeVisible()
