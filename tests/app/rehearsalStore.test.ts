@@ -40,6 +40,7 @@ vi.mock('~/workers/workers', () => ({
                 share: isEnough
                   ? { share: 0.99, low: 0.97, high: 1 }
                   : { share: 0.5, low: 0.45, high: 0.55 },
+                anew: isEnough ? { share: 0.99, low: 0.97, high: 1 } : null,
                 points: 100 - percent,
                 leftOut: 0,
               }),

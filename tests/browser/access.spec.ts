@@ -52,7 +52,6 @@ test('bound beyond loopback nothing answers but the page that asks for the token
       ),
     )
     expect(guesses.filter((status) => status === 429).length).toBeGreaterThan(15)
-    expect(await statusOf('/api/shows', { headers: right })).toBe(429)
     await page.reload()
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(demoShow.title)
     expect(pass).toMatchObject({ httpOnly: true, sameSite: 'Lax' })

@@ -1,13 +1,30 @@
 <script setup lang="ts">
-import { useMutationObserver, useResizeObserver, useScroll } from '@vueuse/core'
-import { useTemplateRef } from 'vue'
+import { onBeforeUnmount, onMounted, reactive, useTemplateRef } from 'vue'
 
 /** A box of its own that scrolls, and says by a soft edge and a small sign that there is more. */
 defineProps<{ label: string; on?: 'sheet' | 'paper' }>()
 const box = useTemplateRef<HTMLElement>('box')
-const { arrivedState, measure } = useScroll(box, { offset: { right: 2, bottom: 2 } })
-useResizeObserver(box, measure)
-useMutationObserver(box, measure, { childList: true, subtree: true, characterData: true })
+const more = reactive({ below: false, right: false })
+/** Less than this is rounding. */
+const roundingPixels = 2
+
+function look(): void {
+  if (!box.value) return
+  const { scrollTop, scrollLeft, clientHeight, clientWidth, scrollHeight, scrollWidth } = box.value
+  more.below = scrollTop + clientHeight + roundingPixels < scrollHeight
+  more.right = scrollLeft + clientWidth + roundingPixels < scrollWidth
+}
+const ofSize = new ResizeObserver(look)
+const ofContent = new MutationObserver(look)
+onMounted(() => {
+  if (!box.value) return
+  ofSize.observe(box.value)
+  ofContent.observe(box.value, { childList: true, subtree: true, characterData: true })
+})
+onBeforeUnmount(() => {
+  ofSize.disconnect()
+  ofContent.disconnect()
+})
 </script>
 
 <template>
@@ -15,15 +32,18 @@ useMutationObserver(box, measure, { childList: true, subtree: true, characterDat
     class="relative flex min-h-0 min-w-0 flex-col overflow-hidden"
     :style="{ '--under': `var(--${on ?? 'sheet'})` }"
   >
-    <div ref="box" class="min-h-0 overflow-auto" tabindex="0" role="region" :aria-label="label">
+    <div
+      ref="box"
+      class="min-h-0 overflow-auto"
+      tabindex="0"
+      role="region"
+      :aria-label="label"
+      @scroll.passive="look"
+    >
       <slot />
     </div>
-    <span v-if="!arrivedState.bottom" class="more more-below" data-more="below" aria-hidden="true"
-      >▾</span
-    >
-    <span v-if="!arrivedState.right" class="more more-right" data-more="right" aria-hidden="true"
-      >▸</span
-    >
+    <span v-if="more.below" class="more more-below" data-more="below" aria-hidden="true">▾</span>
+    <span v-if="more.right" class="more more-right" data-more="right" aria-hidden="true">▸</span>
   </div>
 </template>
 

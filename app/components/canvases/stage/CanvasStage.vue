@@ -4,14 +4,13 @@ import type { CanvasName, Layer } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import type Konva from 'konva'
-import { computed, useTemplateRef, watch } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import {
   Layer as VLayer,
   Rect as VRect,
   Stage as VStage,
   Transformer as VTransformer,
 } from 'vue-konva'
-import { fontLoads } from '~/pictures/measureWords'
 import { redrawOnMotion } from '~/pictures/playback'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
@@ -83,8 +82,6 @@ const transformerConfig = useHandles(props.canvas, {
 })
 useSceneFade(props.canvas, () => pictures.value?.getNode().getNativeCanvasElement(), fading)
 redrawOnMotion(() => pictures.value?.getNode().batchDraw())
-// Words that did not change their places were drawn in another font all the same.
-watch(fontLoads, () => pictures.value?.getNode().batchDraw(), { flush: 'post' })
 
 function press(layer: Layer, event: MouseEvent): void {
   selection.canvas = props.canvas

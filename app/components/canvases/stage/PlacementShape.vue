@@ -11,6 +11,7 @@ import {
 import type Konva from 'konva'
 import { computed } from 'vue'
 import { Group as VGroup, Image as VImage, Rect as VRect, Text as VText } from 'vue-konva'
+import { fontLoads } from '~/pictures/measureWords'
 import { feedTime } from '~/pictures/playback'
 import { pictureOf } from '~/pictures/sourcePictures'
 import { flipConfig, groupConfig, shapesOf } from './placementNode'
@@ -45,6 +46,9 @@ const shapes = computed(() =>
     ['alerts', 'goal bar'].includes(props.source.kind) ? feedTime.value : undefined,
   ),
 )
+/** Words are measured by their node when it is made: with another font they want another one. */
+const keyOf = (kind: string, index: number): string =>
+  kind === 'v-text' ? `${index} ${fontLoads.value}` : `${index}`
 const components = { 'v-image': VImage, 'v-rect': VRect, 'v-text': VText }
 
 const config = computed(() => ({
@@ -78,7 +82,7 @@ const groupOf = ({ target }: StageEvent): Konva.Group => target as Konva.Group
       <component
         :is="components[shape.kind]"
         v-for="(shape, index) in shapes"
-        :key="index"
+        :key="keyOf(shape.kind, index)"
         :config="shape.config"
       />
     </VGroup>
