@@ -30,6 +30,18 @@ afterAll(async () => {
 const upTo = (count: number): number[] => Array.from({ length: count }, (_, index) => index)
 
 describe('many at once', () => {
+  it('tell who saved last here that another process has saved since, and overwrite nothing of it', async () => {
+    await createShow(database, 'two processes', demoShow)
+    const mine = { ...demoShow, title: 'Mine' }
+    expect(await saveShow(database, 'two processes', 1, mine)).toMatchObject({ revision: 2 })
+    // What another process does is in the database alone.
+    const row = () => database('shows').where({ id: 'two processes' })
+    await row().update({ revision: 3, title: 'Theirs' })
+    const saved = await saveShow(database, 'two processes', 2, { ...mine, title: 'Mine again' })
+    expect(saved.outcome).toBe('changed since')
+    expect(await row().first('revision', 'title')).toEqual({ revision: 3, title: 'Theirs' })
+  })
+
   it('store the first keys of one show, all of them', async () => {
     await createShow(database, 'keyed', demoShow)
     for (const round of upTo(10))
