@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import highsLoader from 'highs'
 import { type SolveProgram, worthByIntegerProgram } from '../core/plan/tests/integerProgram'
 import { showProblem } from '../core/plan/problem/showProblem'
@@ -6,6 +7,7 @@ import { randomShow } from '../core/plan/tests/testShows'
 import type { PlannedShow } from '../core/plan/problem/renditionRequests'
 import type { Destination, Rendition } from '../core/show'
 import { plannedDemoShow } from '../demo'
+import { root } from '../scripts/paths'
 import type { Area, Figure } from './figure'
 
 /** How many shows there are of each number of destinations; more destinations take longer. */
@@ -29,6 +31,24 @@ const quantile = (values: readonly number[], share: number): number =>
   [...values].sort((a, b) => a - b)[
     Math.min(values.length - 1, Math.floor(values.length * share))
   ] ?? 0
+
+const freshProcesses = 10
+
+/** The first plan of eight, each in a process that has just begun: as in a page that was just opened. */
+function inFreshProcesses(): Figure[] {
+  const times = Array.from({ length: freshProcesses }, (_, seed) =>
+    Number(
+      execFileSync(process.execPath, ['--import', 'tsx', 'bench/freshPlan.ts', `${seed + 1}`], {
+        cwd: root,
+        encoding: 'utf8',
+      }),
+    ),
+  )
+  return [
+    { name: 'fresh_process_8_first_plan_median', value: quantile(times, 0.5), unit: 'ms' },
+    { name: 'fresh_process_8_first_plan_worst', value: Math.max(...times), unit: 'ms' },
+  ]
+}
 
 /** The shows that are planned: on both canvases, with three devices, pins and a relay. */
 const showFor = (destinations: number, seed: number, grain: 'fine' | 'coarse' = 'fine') =>
@@ -241,6 +261,7 @@ const area: Area = async () => {
       ),
     ),
   )
+  figures.push(...inFreshProcesses())
   figures.push({ name: 'memory', value: process.memoryUsage().heapUsed / 1e6, unit: 'MB' })
   // It takes most of the time of the whole area.
   if (process.env.BESIDE_HIGHS === '1') figures.push(...(await highsFigures()))

@@ -8,11 +8,13 @@ import { dataDirectory } from './paths'
 import { portFrom } from './ports'
 import { keptRunning } from './restarting'
 import { main } from './run'
+import { requireStillWanted } from './stillWanted'
 import { ensurePrograms } from './systemPackages'
 import { untilInterrupted } from './untilInterrupted'
 
 /** `npm run demo`: database and application with the demo show, until Ctrl-C. */
 main(async () => {
+  requireStillWanted('demo')
   const interrupted = untilInterrupted()
   // What would stop it later is said first.
   const port = portFrom(process.env.GREEN_MANTLE_PORT, 4700)

@@ -4,10 +4,12 @@ import { root } from './paths'
 import { spawnGuarded } from './guarded'
 import { freePort, portFrom } from './ports'
 import { main } from './run'
+import { requireStillWanted } from './stillWanted'
 import { untilInterrupted } from './untilInterrupted'
 
 /** `npm run dev`: the database, and the application rebuilt as its files change. */
 main(async () => {
+  requireStillWanted('dev')
   const interrupted = untilInterrupted()
   const database = await openDatabase()
   const port = await freePort(portFrom(process.env.GREEN_MANTLE_PORT, 4700))
