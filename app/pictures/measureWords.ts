@@ -16,7 +16,9 @@ const widths = new Map<string, number>()
 
 /** How often fonts have come; who lays words out, or has drawn them, does so anew then. */
 export const fontLoads = shallowRef(0)
-document.fonts.addEventListener('loadingdone', () => (fontLoads.value += 1))
+// Not where there is no browser, as in tests of components.
+if ('fonts' in document)
+  document.fonts.addEventListener('loadingdone', () => (fontLoads.value += 1))
 
 /** How wide a text is in a font of one pixel, by the browser's own fonts. */
 export const measureWords: MeasureWords = (text, font, weight) => {

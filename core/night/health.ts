@@ -12,8 +12,10 @@ export interface SendHealth {
   stillSeconds: number
   sentFrames: number
   lostFrames: number
-  /** Whether what the line carries and loses of it is not seen here, as over SRT: the program that sends tells nobody. */
+  /** Whether what the line carries and loses of it is not seen here, as over SRT where the way to the ingest cannot be watched. */
   isLossUnknown?: boolean | undefined
+  /** Whether the line lets less of it through than was handed over, as where SRT gives frames up. */
+  losesOnLine?: boolean | undefined
 }
 
 export type Blame = 'line' | 'computer' | 'destination'
@@ -30,6 +32,13 @@ export interface HealthInWords {
 const keepsUp = 0.97
 /** What waits longer than this is behind. */
 export const behindLimitSeconds = 1
+/** Whether less of it gets out, or through, than is made. */
+export const fallsShort = ({
+  behindSeconds,
+  losesOnLine,
+}: Pick<SendHealth, 'behindSeconds' | 'losesOnLine'>): boolean =>
+  behindSeconds > behindLimitSeconds || losesOnLine === true
+
 /** Viewers notice more than 1 % of frames lost; less than half of that goes unseen. */
 const noticedShare = 0.005
 
@@ -82,14 +91,15 @@ export function healthInWords(
       blame: 'computer',
       todo: todoFor.computer,
     }
-  if (send.behindSeconds > behindLimitSeconds) {
-    const blame =
-      others.length === 0 || others.some(({ behindSeconds }) => behindSeconds > behindLimitSeconds)
-        ? 'line'
-        : 'destination'
+  if (fallsShort(send)) {
+    const blame = others.length === 0 || others.some(fallsShort) ? 'line' : 'destination'
+    const how =
+      send.behindSeconds > behindLimitSeconds
+        ? `behind by ${send.behindSeconds.toFixed(1)} s`
+        : `${kbpsInWords(send.kbps)} of ${kbpsInWords(send.plannedKbps)} get through`
     return {
       tone: 'attention',
-      words: `behind by ${send.behindSeconds.toFixed(1)} s: the ${blame}`,
+      words: `${how}: the ${blame}`,
       blame,
       todo: todoFor[blame],
     }

@@ -84,6 +84,12 @@ describe('what the line carried', () => {
     expect(line(repeated(30, ladder)).shortages).toEqual([])
   })
 
+  it('is short too where SRT loses on it, for what got through', () => {
+    const overSrt = (id: string, kbps: number) => ({ ...send(id, kbps), losesOnLine: true })
+    const { shortages } = line(repeated(20, [overSrt('a', 900), overSrt('b', 600)]))
+    expect(shortages).toEqual([{ fromSeconds: 0, seconds: 20, carriedKbps: 1500 }])
+  })
+
   it('is not known while something goes over SRT, where nobody tells what the line lost', () => {
     const overSrt = { ...send('s', 320, 4), isLossUnknown: true }
     expect(carriedNowKbps([...well, overSrt])).toBeNull()

@@ -1,4 +1,4 @@
-import { behindLimitSeconds, type SendHealth } from './health'
+import { fallsShort, type SendHealth } from './health'
 
 /** A stretch in which the line carried less than was sent: what it carried then is what it could. */
 export interface Shortage {
@@ -28,7 +28,10 @@ export const noLineObserved: ObservedLine = {
   shortages: [],
 }
 
-type LineSend = Pick<SendHealth, 'stage' | 'behindSeconds' | 'kbps' | 'isLossUnknown'> & {
+type LineSend = Pick<
+  SendHealth,
+  'stage' | 'behindSeconds' | 'kbps' | 'isLossUnknown' | 'losesOnLine'
+> & {
   destinationId: string
 }
 
@@ -46,15 +49,13 @@ export function carriedNowKbps(
 }
 
 /**
- * Whether the line is short: sends to more than one destination are behind. One alone may be its
+ * Whether the line is short: sends to more than one destination are behind, or lose on it. One alone may be its
  * destination's fault, so that nothing is learnt of the line.
  */
 export const isLineShort = (sends: readonly LineSend[]): boolean =>
   new Set(
     sends
-      .filter(
-        ({ stage, behindSeconds }) => stage === 'sending' && behindSeconds > behindLimitSeconds,
-      )
+      .filter((send) => send.stage === 'sending' && fallsShort(send))
       .map(({ destinationId }) => destinationId),
   ).size > 1
 

@@ -1,6 +1,7 @@
 import type { EncodedOutput } from '@green-mantle/core/encoding'
 import type { AudioCodec } from '@green-mantle/core/show'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+import type { SrtSeen } from './srtTally'
 
 /** Where a send goes. The key stands apart, since it is written nowhere. */
 export interface Ingest {
@@ -29,6 +30,8 @@ export interface Publisher {
   readonly waitingBytes: number
   /** What has gone out since it was accepted. */
   readonly sentBytes: number
+  /** What is seen of it on the line, where its protocol tells; absent where bytes that went out got there. */
+  readonly onLine?: (() => SrtSeen) | undefined
   /** Whether the ingest takes it; some say so only once something came. False where it ended before. */
   readonly accepted: Promise<boolean>
   close(): void

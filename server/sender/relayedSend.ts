@@ -22,6 +22,10 @@ export interface RelayedState {
   /** How often it came back. */
   reconnects: number
   sendingSince: string | null
+  /** Whether the line lets less of it through than was handed over, as over SRT. */
+  losesOnLine: boolean
+  /** Whether what the line loses of it is not seen here. */
+  isLossUnknown: boolean
 }
 
 export interface RelayedSendOptions {
@@ -40,10 +44,15 @@ const [videoTag, dataTag] = [9, 18]
 /** A held send waits this long, then it drops as well: memory has an end. */
 const longestHoldSeconds = 60
 const rateWindowMilliseconds = 2000
+/** Less of a window says little of what gets there: it is acknowledged a round trip later. */
+const settledMilliseconds = 1000
+/** A line that lets less than this share through is short. */
+const noticeablyLess = 0.9
 
 const nothingSent: RelayedState = {
   ...{ stage: 'ready', words: '', kbps: 0, sentFrames: 0, lostFrames: 0 },
   ...{ behindSeconds: 0, stillSeconds: 0, reconnects: 0, sendingSince: null },
+  ...{ losesOnLine: false, isLossUnknown: false },
 }
 
 function publishTo(
@@ -83,7 +92,10 @@ export class RelayedSend {
   private acceptedAt = 0
   private endedAt: number | null = null
   private readonly goneOut = new GoneOut()
-  private rates: { at: number; bytes: number }[] = []
+  private rates: { at: number; bytes: number; handedBytes: number }[] = []
+  /** Frames that the line lost of connections that are over, and how many had been sent when this one began. */
+  private earlierLineLost = 0
+  private framesBefore = 0
   private state: RelayedState = { ...nothingSent }
 
   constructor(private readonly options: RelayedSendOptions) {}
@@ -93,9 +105,14 @@ export class RelayedSend {
   }
 
   snapshot(): RelayedState {
+    const kbps = this.kbps()
+    const lineLost = Math.min(this.state.sentFrames, this.lineLostFrames())
     return {
       ...this.state,
-      kbps: this.kbps(),
+      kbps,
+      sentFrames: this.state.sentFrames - lineLost,
+      lostFrames: this.state.lostFrames + lineLost,
+      losesOnLine: this.losesOnLine(),
       behindSeconds: this.state.stage === 'sending' ? this.behindSeconds() : 0,
       stillSeconds: this.isWanted ? this.goneOut.stillSeconds() : 0,
     }
@@ -107,7 +124,7 @@ export class RelayedSend {
     if (sendingSince === null) return null
     const until = this.endedAt ?? performance.now()
     const seconds = Math.max(0.001, (until - this.acceptedAt) / 1000)
-    const bytes = this.earlierBytes + (this.publisher?.sentBytes ?? 0)
+    const bytes = this.earlierBytes + this.arrivedBytes()
     return { seconds, meanKbps: (bytes * 8) / 1000 / seconds }
   }
 
@@ -120,6 +137,8 @@ export class RelayedSend {
     this.unacceptedFrames = 0
     this.goneOut.clear()
     this.earlierBytes = 0
+    this.earlierLineLost = 0
+    this.framesBefore = 0
     this.endedAt = null
     this.generation += 1
     this.stopper = new AbortController()
@@ -146,9 +165,38 @@ export class RelayedSend {
   }
 
   private letGo(): void {
-    this.earlierBytes += this.publisher?.sentBytes ?? 0
-    this.publisher?.close()
+    const { publisher } = this
+    this.countConnection()
+    publisher?.close()
+  }
+
+  /** Keeps what a connection that is over came to. */
+  private countConnection(): void {
+    this.earlierBytes += this.arrivedBytes()
+    this.earlierLineLost = this.lineLostFrames()
+    this.framesBefore = this.state.sentFrames
     this.publisher = null
+  }
+
+  /** What of this connection got through the line, as far as that is seen. */
+  private arrivedBytes(): number {
+    const { publisher } = this
+    return publisher ? publisher.sentBytes * (publisher.onLine?.().arrivedShare ?? 1) : 0
+  }
+
+  private lineLostFrames(): number {
+    const share = this.publisher?.onLine?.().lostShare ?? 0
+    const frames = Math.max(0, this.state.sentFrames - this.framesBefore)
+    return this.earlierLineLost + Math.round(share * frames)
+  }
+
+  /** Whether over the last seconds clearly less got there than was handed over. */
+  private losesOnLine(): boolean {
+    const [first, last] = [this.rates[0], this.rates.at(-1)]
+    if (!this.publisher?.onLine || !first || !last || last.at - first.at < settledMilliseconds)
+      return false
+    const handed = last.handedBytes - first.handedBytes
+    return last.bytes - first.bytes < noticeablyLess * handed
   }
 
   private dropConnection(): void {
@@ -205,14 +253,15 @@ export class RelayedSend {
   /** What has gone out over the last seconds. */
   private kbps(): number {
     const now = performance.now()
-    const bytes = this.publisher?.sentBytes ?? 0
+    const bytes = this.arrivedBytes()
+    const handedBytes = this.publisher?.sentBytes ?? 0
     if (!this.publisher) {
       this.rates = []
       return 0
     }
     this.rates = [
       ...this.rates.filter(({ at }) => at > now - rateWindowMilliseconds),
-      { at: now, bytes },
+      { at: now, bytes, handedBytes },
     ]
     const [first] = this.rates
     if (!first || now - first.at < 200) return this.state.kbps
@@ -227,21 +276,22 @@ export class RelayedSend {
     const isBack = this.state.sendingSince !== null
     this.state = { ...this.state, stage: isBack ? 'away' : 'connecting' }
     try {
-      const publisher = await publishTo(await this.options.ingest(), this.options, signal)
+      const ingest = await this.options.ingest()
+      const publisher = await publishTo(ingest, this.options, signal)
       if (isOver()) return publisher.close()
       this.rates = []
       this.waitsForKeyframe = true
       for (const head of this.heads.values())
         publisher.take({ ...head, dts: this.lastMilliseconds })
       this.publisher = publisher
+      this.state.isLossUnknown = ingest.address.startsWith('srt:') && !publisher.onLine
       this.goneOut.connected()
       const isAccepted = await publisher.accepted
       if (this.publisher !== publisher) return
       if (isAccepted) this.wasAccepted(isBack)
       const why = await publisher.ended
       if (this.publisher !== publisher) return
-      this.earlierBytes += publisher.sentBytes
-      this.publisher = null
+      this.countConnection()
       this.countUnaccepted('lostFrames')
       if (isAccepted) this.options.told('hung up', why)
       this.later(why)

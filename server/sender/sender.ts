@@ -86,9 +86,6 @@ const cannotFrom = ({ rendition }: EncodedOutput): string =>
     ? ''
     : 'the encoder program here hands only H.264 on to be sent: plan it with H.264'
 
-/** What the line loses over SRT is known to the program that speaks it, which tells nobody. */
-const isLossUnknown = ({ protocol }: Destination): boolean => protocol === 'srt'
-
 /** Carries the plan of a show out: one process a canvas, each encode once, each destination by itself. */
 export class Sender {
   private readonly canvases: OneCanvas[] = []
@@ -304,11 +301,7 @@ export class Sender {
     const seen = [...this.sends.values()].map((send) => {
       const state = send.relayed.snapshot()
       send.observed = observeSend(send.observed, state, seconds)
-      return {
-        ...state,
-        destinationId: send.destination.id,
-        isLossUnknown: isLossUnknown(send.destination),
-      }
+      return { ...state, destinationId: send.destination.id }
     })
     // Stand-ins are on this computer: what goes to them says nothing of the line.
     this.lookingAtRecordings = this.lookingAtRecordings
@@ -362,13 +355,13 @@ export class Sender {
     { output, destination, relayed, observed }: OneSend,
     total: NonNullable<ReturnType<RelayedSend['total']>>,
   ): Extract<Happening, { kind: 'sent' }> {
-    const { sentFrames, lostFrames, reconnects } = relayed.snapshot()
+    const { sentFrames, lostFrames, reconnects, isLossUnknown } = relayed.snapshot()
     const { awaySeconds, freezes, frozenSeconds } = observed
     return {
       kind: 'sent',
       ...{ destinationId: destination.id, name: destination.name, isBackup: output.feed.isBackup },
       ...{ ...total, plannedKbps: plannedKbpsOf(output), sentFrames, lostFrames, reconnects },
-      ...(isLossUnknown(destination) ? { isLossUnknown: true } : {}),
+      ...(isLossUnknown ? { isLossUnknown } : {}),
       viewed: { awaySeconds, freezes, frozenSeconds },
     }
   }
@@ -442,7 +435,6 @@ export class Sender {
   async state(): Promise<SenderState> {
     const sends = [...this.sends.values()].map(({ output, destination, relayed, cannot }) => ({
       ...relayed.snapshot(),
-      isLossUnknown: isLossUnknown(destination),
       plannedKbps: plannedKbpsOf(output),
       key: output.key,
       destinationId: destination.id,

@@ -6,6 +6,7 @@ import { runProgram } from '../programs/runProgram'
 import { secretOptions } from '../programs/secretOptions'
 import { systemPrograms } from '../programs/systemPrograms'
 import type { Ingest, Publisher, SentSound } from './publisher'
+import { type SrtWatch, watchSrt } from './srtWatch'
 
 const longestSeconds = 7 * 24 * 3600
 /** From the first packet on; the library itself gives up after three seconds. */
@@ -45,26 +46,45 @@ export async function publishOverSrt(
   try {
     const secret = options === '' ? null : await secretOptions(folder, options)
     if (signal.aborted) throw new Error('it was stopped')
-    return begin(target, secret, { folder, sound, signal })
+    const watch = await watchOf(target)
+    if (signal.aborted) watch?.close()
+    signal.throwIfAborted()
+    return begin(target, secret, { folder, sound, signal, watch })
   } catch (error) {
     await rm(folder, { recursive: true, force: true })
     throw error
   }
 }
 
+/** Where the program calls, on the way to an ingest: seen, where it calls at all. */
+function watchOf(target: string): Promise<SrtWatch | null> {
+  const { hostname, port, searchParams } = new URL(target)
+  if (!['', 'caller'].includes(searchParams.get('mode') ?? '')) return Promise.resolve(null)
+  // A name that is not known is the program's to say.
+  return watchSrt(hostname, Number(port)).catch(() => null)
+}
+
+interface Beginning {
+  folder: string
+  sound: SentSound
+  signal: AbortSignal
+  watch: SrtWatch | null
+}
+
 function begin(
   target: string,
   secret: Awaited<ReturnType<typeof secretOptions>> | null,
-  { folder, sound, signal }: { folder: string; sound: SentSound; signal: AbortSignal },
+  { folder, sound, signal, watch }: Beginning,
 ): Publisher {
-  const { host } = new URL(target)
+  const { host, search } = new URL(target)
+  const called = watch ? `srt://127.0.0.1:${watch.port}${search}` : target
   let isAccepted = false
   let accept: (isTaken: boolean) => void = () => {}
   const accepted = new Promise<boolean>((resolve) => (accept = resolve))
   const program = runProgram(
     systemPrograms.encoder,
     'ffmpeg',
-    argumentsFor(target, sound, secret?.path ?? null),
+    argumentsFor(called, sound, secret?.path ?? null),
     {
       timeLimitSeconds: longestSeconds,
       hasInput: true,
@@ -82,6 +102,7 @@ function begin(
   const ended = program.ended.then(async ({ errors }) => {
     accept(false)
     clearTimeout(deadline)
+    watch?.close()
     signal.removeEventListener('abort', kill)
     await rm(folder, { recursive: true, force: true })
     if (isAccepted) return 'the connection broke off'
@@ -112,6 +133,7 @@ function begin(
     get sentBytes() {
       return isAccepted ? takenBytes - input.writableLength : 0
     },
+    ...(watch ? { onLine: () => watch.seen() } : {}),
     accepted,
     close() {
       if (!isAccepted) return kill()

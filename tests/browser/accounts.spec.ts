@@ -111,7 +111,7 @@ test('before the night an account that may not go live, or is on a phone too, is
   await atTheService(page, 'Forbid going live', 'Second host')
   await atTheService(page, 'Log in on a phone', 'Second host')
   await step(page, 'Run sheet').click()
-  const checks = page.getByRole('list', { name: 'Checks' })
+  const checks = page.getByRole('region', { name: 'Checks' })
   await expect(checks).toContainText('Second host may not go live, says its service')
   await expect(checks).toContainText('Second host is logged in on a phone too')
   await expectAccessible(page)

@@ -76,7 +76,7 @@ test('keeps several lines, brings one from another show, and counts what is chos
     .getByRole('button', { name: /Village hall fibre of Last month/ })
     .first()
     .click()
-  await expect(page.getByRole('heading', { name: 'Village hall fibre' })).toBeVisible()
+  await expect(page.getByLabel('Name of this line')).toHaveValue('Village hall fibre')
   await page.getByRole('combobox', { name: 'What counts' }).selectOption('those by Wi-Fi')
   await expect(page.getByText('Measurements that carry it')).toBeVisible()
   await page.getByRole('textbox', { name: 'Low percentile' }).fill('50')

@@ -43,7 +43,7 @@ test('a clip of mine is measured, and the show is judged by it', async ({
   await expect(use).toBeVisible()
   await use.click()
   await expect(card).toContainText('This show uses it')
-  await card.getByText('The 14 encodes').click()
+  await card.getByText('The 16 encodes').click()
   await expect(card.getByRole('row')).toHaveCount(15)
   await expectAccessible(page)
   await untilSaved(page)
