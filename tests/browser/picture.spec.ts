@@ -44,7 +44,7 @@ test('a clip of mine is measured, and the show is judged by it', async ({
   await use.click()
   await expect(card).toContainText('This show uses it')
   await card.getByText('The 16 encodes').click()
-  await expect(card.getByRole('row')).toHaveCount(15)
+  await expect(card.getByRole('row')).toHaveCount(17)
   await expectAccessible(page)
   await untilSaved(page)
   expect((await stored.read()).pictureKind).toBe('own')

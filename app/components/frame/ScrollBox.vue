@@ -59,7 +59,7 @@ onBeforeUnmount(() => {
 }
 .more-below {
   inset: auto 0 0;
-  height: 1.25rem;
+  height: 1rem;
   align-items: end;
   justify-content: center;
   background: linear-gradient(to top, var(--under) 35%, transparent);

@@ -129,7 +129,7 @@ function setTime(id: string, local: string): void {
                 "
               />
             </td>
-            <td class="w-28 min-w-28 pr-2">
+            <td class="w-26 min-w-26 pr-2">
               <SelectField
                 hide-label
                 label="By"
@@ -160,7 +160,7 @@ function setTime(id: string, local: string): void {
                 @update:model-value="editing.changeSample(sample.id, { lossPercent: $event })"
               />
             </td>
-            <td class="min-w-32 pr-2">
+            <td class="min-w-20 pr-2">
               <TextField
                 hide-label
                 label="Note"

@@ -78,7 +78,7 @@ offerCommands(
         class="roomy:min-h-0 roomy:grid-cols-[minmax(0,2.2fr)_minmax(17.5rem,1fr)] grid grid-cols-[minmax(0,1fr)] gap-5"
       >
         <div
-          class="roomy:min-h-0 roomy:grid-rows-[2rem_minmax(0,1fr)_auto_4.5rem] grid grid-cols-[minmax(0,1fr)] grid-rows-[2rem_15rem_auto_auto] gap-1.5"
+          class="roomy:min-h-0 roomy:grid-rows-[2rem_minmax(0,1fr)_auto_5.5rem] grid grid-cols-[minmax(0,1fr)] grid-rows-[2rem_15rem_auto_auto] gap-1.5"
         >
           <div class="flex items-center justify-between gap-3">
             <CanvasCaption canvas="landscape" />
