@@ -46,7 +46,7 @@ function report(findings: readonly Finding[]): string {
 
 **Tried by tests, not by the campaign**: pages over plain HTTP from another name (\`elsewhere.spec.ts\`), guesses of the access token (\`access.spec.ts\`), speeds measured on a busy computer (\`settleDoubts.test.ts\`), small windows and 200 % (\`narrow.spec.ts\`).
 
-**Not tried**: a datagram from port 0, which is left unanswered by one line; SRT’s loss on a line, of which the night says that it is not seen; slow computers beyond what _Start the encoders_ answers after 50 s.
+**Not tried**: a datagram from port 0, which is left unanswered by one line; slow computers beyond what _Start the encoders_ answers after 50 s.
 
 As of ${day}, on two cores:
 
