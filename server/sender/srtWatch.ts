@@ -26,25 +26,34 @@ export async function watchSrt(host: string, port: number): Promise<SrtWatch> {
   const tally = new SrtTally()
   const inner = await socketOf('udp4', '127.0.0.1')
   const outer = await socketOf(family === 6 ? 'udp6' : 'udp4')
+  const close = (): void => {
+    inner.close()
+    outer.close()
+  }
+  try {
+    // The system hands on what comes from there alone.
+    outer.connect(port, address)
+    await once(outer, 'connect')
+  } catch (error) {
+    close()
+    throw error
+  }
   let program: RemoteInfo | null = null
   inner.on('message', (datagram, from) => {
     // Who calls first is the program; nobody else on this computer sends anything along.
     program ??= from
     if (from.port !== program.port) return
     tally.there(datagram)
-    outer.send(datagram, port, address)
+    outer.send(datagram)
   })
-  outer.on('message', (datagram, from) => {
-    if (!program || from.port !== port || from.address !== address) return
+  outer.on('message', (datagram) => {
+    if (!program) return
     tally.back(datagram)
     inner.send(datagram, program.port, '127.0.0.1')
   })
   return {
     port: inner.address().port,
     seen: () => tally.seen(),
-    close() {
-      inner.close()
-      outer.close()
-    },
+    close,
   }
 }
