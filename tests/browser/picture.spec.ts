@@ -57,5 +57,5 @@ test('a clip of mine is measured, and the show is judged by it', async ({
   await picture.selectOption('hands')
   await untilSaved(page)
   const show = await stored.read()
-  expect([show.pictureKind, show.ownPicture?.points.length]).toEqual(['hands', 14])
+  expect([show.pictureKind, show.ownPicture?.points.length]).toEqual(['hands', 16])
 })
