@@ -1,13 +1,21 @@
 import { startOf } from '@green-mantle/core/destinations'
 import {
+  betterTogether,
   enoughHeadroom,
+  finalistsOf,
   type HeadroomPoint,
+  headroomsTogether,
   headroomsTried,
+  type JointChoice,
+  jointChoiceOf,
+  type JointResult,
+  jointTrial,
   rankedRemedies,
   rehearsalKey,
   type RemedyResult,
   remediesFor,
   wishKey,
+  withWays,
 } from '@green-mantle/core/rehearsal'
 import { knowsHowLow } from '@green-mantle/core/network'
 import { lineOf, type Show } from '@green-mantle/core/show'
@@ -23,6 +31,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { wordsFor } from '~/api/problem'
 import type { LookedAtNight } from '~/workers/rehearsal.worker'
 import { newRehearsalWorker } from '~/workers/workers'
+import { newRehearsalCrew, type RehearsalCrew } from './rehearsalCrew'
 import { useShowStore } from './show'
 
 export const nightsWanted = 1000
@@ -34,14 +43,6 @@ const nightsAHeadroom = 400
 const nightsAWay = 100
 /** A remedy is told from no remedy by so many. */
 const nightsARemedy = 300
-
-type Crew = ReturnType<typeof newRehearsalWorker>[]
-
-/** As many as there are cores, less one for the page where that leaves two. */
-const crewSize = (): number => {
-  const cores = navigator.hardwareConcurrency || 2
-  return Math.max(1, Math.min(4, cores > 2 ? cores - 1 : cores))
-}
 
 /** The part of a show that nights are computed from, as plain data. */
 const forWorker = (show: Show): Show =>
@@ -56,26 +57,26 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
   const isByFrames = ref(false)
   const looked = shallowRef<LookedAtNight>()
   const isLooking = ref(false)
-  const problem = ref('')
   const summaries = shallowRef<NightSummary[]>([])
-  const running = ref<'nights' | 'headroom' | 'remedies'>()
   const foundHeadrooms = shallowRef<{ of: string; points: HeadroomPoint[] }>()
   const remedies = shallowRef<RemedyResult[]>([])
   const areRemediesKnown = ref(false)
+  const foundTogether = shallowRef<{ of: string; now: JointResult; better: JointResult[] }>()
   /** What the many nights are of. */
   const summariesKey = ref('')
 
   /** Whether Rehearse is open. */
   const isWanted = ref(false)
 
-  let looking: Crew[number] | undefined
-  let crew: Crew = []
+  let looking: RehearsalCrew[number] | undefined
 
   const missing = computed(() => (store.isOpen ? missingForNight(store.show) : ['a show']))
   const key = computed(() =>
     store.isOpen && missing.value.length === 0 ? rehearsalKey(store.show) : '',
   )
-  const startsAtHour = (): number => {
+  const crew = newRehearsalCrew(() => key.value)
+  const { running, problem, stop, shareOut } = crew
+  const startsAtHourNow = (): number => {
     const start = startOf(store.show)
     return start.getUTCHours() + start.getUTCMinutes() / 60
   }
@@ -102,7 +103,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     try {
       const found = await looking.remote.night(
         forWorker(store.show),
-        startsAtHour(),
+        startsAtHourNow(),
         number,
         isByFrames.value,
       )
@@ -133,7 +134,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
       signal.addEventListener('abort', () => resolve(null), { once: true }),
     )
     try {
-      const [show, hour] = [forWorker(store.show), startsAtHour()]
+      const [show, hour] = [forWorker(store.show), startsAtHourNow()]
       const point = await Promise.race([
         worker.remote.headroomPoint(show, hour, percent, nightsAWay),
         notWanted,
@@ -147,57 +148,9 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
   /** Another night of the same seed, or with a seed of its own where one is given. */
   const another = (): Promise<void> => look(night.value + 1)
 
-  /** A worker that was ended never answers, so that whoever waits for it has to be told. */
-  let tellStopped = (): void => {}
-  /** What it runs for. */
-  let runningKey = ''
-
-  function stop(): void {
-    for (const { end } of crew) end()
-    crew = []
-    running.value = undefined
-    tellStopped()
-  }
-
-  /** Shares pieces of work out among workers; stops early where `stop` was called meanwhile. */
-  async function shareOut<Piece>(
-    what: NonNullable<typeof running.value>,
-    pieces: readonly Piece[],
-    work: (member: Crew[number], piece: Piece) => Promise<void>,
-  ): Promise<boolean> {
-    stop()
-    const own = Array.from({ length: crewSize() }, newRehearsalWorker)
-    crew = own
-    running.value = what
-    runningKey = key.value
-    problem.value = ''
-    const queue = [...pieces]
-    const stopped = new Promise<void>((resolve) => {
-      tellStopped = resolve
-    })
-    const allDone = async (): Promise<void> => {
-      await Promise.all(
-        own.map(async (member) => {
-          for (let piece = queue.shift(); piece !== undefined; piece = queue.shift()) {
-            if (crew !== own) return
-            await work(member, piece)
-          }
-        }),
-      )
-    }
-    try {
-      await Promise.race([allDone(), stopped])
-    } catch (error) {
-      problem.value = wordsFor(error)
-    }
-    const isDone = crew === own && problem.value === ''
-    if (crew === own) stop()
-    return isDone
-  }
-
   async function runNights(count = nightsWanted): Promise<void> {
     const show = forWorker(store.show)
-    const hour = startsAtHour()
+    const hour = startsAtHourNow()
     const own = key.value
     summaries.value = []
     summariesKey.value = own
@@ -225,7 +178,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
   /** Whether it was found for every headroom, and not stopped before. */
   async function findHeadroom(): Promise<boolean> {
     const show = forWorker(store.show)
-    const hour = startsAtHour()
+    const hour = startsAtHourNow()
     const of = wishKey(store.show)
     foundHeadrooms.value = { of, points: [] }
     return shareOut('headroom', headroomsTried, async ({ remote }, percent) => {
@@ -282,7 +235,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
 
   async function tryRemedies(): Promise<void> {
     const show = forWorker(store.show)
-    const hour = startsAtHour()
+    const hour = startsAtHourNow()
     const own = key.value
     remedies.value = []
     areRemediesKnown.value = false
@@ -304,6 +257,44 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     if (remedy) store.edit(remedy.label, (draft) => remedy.change(draft as Show))
   }
 
+  const together = computed(() =>
+    foundTogether.value?.of === key.value ? foundTogether.value : undefined,
+  )
+
+  /** Headroom and who lowers, chosen together: few nights for every choice, many for the best of them. */
+  async function findTogether(): Promise<void> {
+    const show = forWorker(store.show)
+    const startsAtHour = startsAtHourNow()
+    const of = key.value
+    const now = jointChoiceOf(show)
+    const first: JointResult[] = []
+    const percents = headroomsTogether(show, knowsHowLow(store.line))
+    const isSeen = await shareOut('together', percents, async ({ remote }, percent) => {
+      const nights = jointTrial.nightsFirst
+      first.push(...(await remote.jointlyAt(show, percent, { nights, startsAtHour })))
+    })
+    if (!isSeen || key.value !== of) return
+    const finalists: JointChoice[] = [now, ...finalistsOf(first, jointTrial.finalists)]
+    const found: JointResult[] = []
+    const isDone = await shareOut('together', finalists, async ({ remote }, choice) => {
+      const { nights } = jointTrial
+      const result = await remote.jointResult(show, choice, { nights, startsAtHour })
+      if (choice === now) found.unshift(result)
+      else found.push(result)
+    })
+    const [ofNow, ...others] = found
+    if (!isDone || !ofNow) return
+    const better = betterTogether(ofNow, others, show.rehearsal.wantedPercent)
+    foundTogether.value = { of, now: ofNow, better }
+  }
+
+  function takeTogether({ headroomPercent, lowering }: JointChoice): void {
+    store.edit(`Set ${headroomPercent} % headroom, and who lowers`, (draft) => {
+      lineOf(draft).headroomPercent = headroomPercent
+      draft.destinations = withWays(draft as Show, lowering).destinations
+    })
+  }
+
   /** All of it, one after the other: nights, headroom, remedies. */
   async function runAll(): Promise<void> {
     await runNights()
@@ -317,7 +308,7 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     () => {
       if (isWanted.value) void look()
       // What was begun since is of the show as it is now.
-      if (running.value && runningKey !== key.value) stop()
+      if (running.value && crew.isOutOfDate()) stop()
       if (summariesKey.value !== key.value) {
         remedies.value = []
         areRemediesKnown.value = false
@@ -366,6 +357,9 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     findHeadroom,
     tryRemedies,
     takeRemedy,
+    together,
+    findTogether,
+    takeTogether,
     want,
     leave,
   }

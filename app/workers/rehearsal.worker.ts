@@ -1,4 +1,11 @@
-import { tryRemedy, nightsAt, nightsOf, remediesFor } from '@green-mantle/core/rehearsal'
+import {
+  jointlyAt,
+  jointResult,
+  tryRemedy,
+  nightsAt,
+  nightsOf,
+  remediesFor,
+} from '@green-mantle/core/rehearsal'
 import type { Show } from '@green-mantle/core/show'
 import {
   byFrames,
@@ -53,6 +60,8 @@ const worker = {
     nightsOf(show, { from, to, startsAtHour }),
   headroomPoint,
   remedy,
+  jointlyAt,
+  jointResult,
 }
 export type RehearsalWorker = typeof worker
 expose(worker)

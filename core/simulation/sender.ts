@@ -218,10 +218,12 @@ export function watch(sender: Sender, seconds: number, now: number): void {
   const isAway = sender.mode === 'gone' || sender.mode === 'waiting' || sender.mode === 'over'
   sender.awayNow = isAway || now < sender.seenFrom
   if (sender.awayNow) sender.awaySeconds += seconds
-  else sender.scoreSum += sender.score * seconds
   const isFrozen =
     sender.waitSeconds > viewing.playerBufferSeconds ||
     (isAway && now - sender.awaySince > viewing.playerBufferSeconds)
+  // A picture that stands still, or of which frames are missing, is worth nothing meanwhile.
+  if (!sender.awayNow && !isFrozen && sender.mode !== 'dropping')
+    sender.scoreSum += sender.score * seconds
   if (isFrozen && !sender.isFrozen) sender.freezes += 1
   sender.isFrozen = isFrozen
 }

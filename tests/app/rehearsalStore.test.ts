@@ -1,6 +1,11 @@
 import { plannedDemoShow } from '@green-mantle/demo'
 import { fitShow, withPlan } from '@green-mantle/core/plan'
-import { type HeadroomPoint, rehearsalState } from '@green-mantle/core/rehearsal'
+import {
+  type HeadroomPoint,
+  type JointChoice,
+  type JointResult,
+  rehearsalState,
+} from '@green-mantle/core/rehearsal'
 import type { Show } from '@green-mantle/core/show'
 import type { NightSummary } from '@green-mantle/core/simulation'
 import { flushPromises } from '@vue/test-utils'
@@ -23,6 +28,15 @@ interface Asked {
   answerPoint?(isEnough: boolean): void
 }
 const { asked, ended } = vi.hoisted(() => ({ asked: [] as Asked[], ended: { count: 0 } }))
+/** Less headroom is seen better, and lowering makes it as clean. */
+const joint = (headroomPercent: number, lowering: string[], nights: number): JointResult => {
+  const share = lowering.length > 0 || headroomPercent >= 30 ? 1 : 0.5
+  return {
+    ...{ headroomPercent, lowering, nights, clean: share * nights },
+    share: { share, low: share - 0.03, high: share },
+    seenPoints: 300 - headroomPercent,
+  }
+}
 vi.mock('~/workers/workers', () => ({
   newRehearsalWorker: () => ({
     remote: {
@@ -47,6 +61,10 @@ vi.mock('~/workers/workers', () => ({
           }),
         ),
       night: () => new Promise(() => {}),
+      jointlyAt: async (_show: unknown, percent: number, { nights }: { nights: number }) =>
+        [[], ['longmeadow']].map((lowering) => joint(percent, lowering, nights)),
+      jointResult: async (_show: unknown, choice: JointChoice, { nights }: { nights: number }) =>
+        joint(choice.headroomPercent, choice.lowering, nights),
     },
     end: () => (ended.count += 1),
   }),
@@ -135,6 +153,42 @@ describe('a headroom that follows', () => {
   it('stays as it is where cells are set by hand, which it would not change', async () => {
     const { rehearsal } = await following(wanting(false))
     expect(rehearsal.running).toBeUndefined()
+  })
+})
+
+describe('headroom and who gives way', () => {
+  const twoSends = (samples: number): Show => ({
+    ...show,
+    lines: show.lines.map((line) => ({
+      ...line,
+      samples: Array.from({ length: samples }, (_, index) => ({
+        ...line.samples[0]!,
+        id: `s${index}`,
+      })),
+    })),
+  })
+
+  it('are found together, the best seen first, and taken in one step of undo', async () => {
+    const { store, rehearsal } = await opened(twoSends(24))
+    await rehearsal.findTogether()
+    const [best] = rehearsal.together!.better
+    expect(best).toMatchObject({ headroomPercent: 0, lowering: ['longmeadow'], nights: 300 })
+    expect(rehearsal.together!.now).toMatchObject({ headroomPercent: 30, nights: 300 })
+    rehearsal.takeTogether(best!)
+    expect(store.line.headroomPercent).toBe(0)
+    const lowers = store.show.destinations.filter((each) => each.sending.whenBehind === 'lower')
+    expect(lowers.map(({ id }) => id)).toEqual(['longmeadow'])
+    // They were found for the show as it was.
+    expect(rehearsal.together).toBeUndefined()
+    store.undo()
+    expect(store.line.headroomPercent).toBe(30)
+  })
+
+  it('give no headroom up on the strength of few measurements', async () => {
+    const { rehearsal } = await opened(twoSends(3))
+    await rehearsal.findTogether()
+    for (const { headroomPercent } of rehearsal.together!.better)
+      expect(headroomPercent).toBeGreaterThanOrEqual(30)
   })
 })
 

@@ -11,6 +11,7 @@ import NightLog from '~/components/rehearse/NightLog.vue'
 import RehearsalWays from '~/components/rehearse/RehearsalWays.vue'
 import RemediesCard from '~/components/rehearse/RemediesCard.vue'
 import TakeAwayMenu from '~/components/rehearse/TakeAwayMenu.vue'
+import TogetherCard from '~/components/rehearse/TogetherCard.vue'
 import { useTimeAxis } from '~/components/rehearse/timeAxis'
 import { nightsWanted, useRehearsalStore } from '~/stores/rehearsal'
 import { useShowStore } from '~/stores/show'
@@ -86,6 +87,12 @@ offerCommands([
     group: 'Rehearse',
     run: () => void rehearsal.findHeadroom(),
   },
+  {
+    id: 'rehearse.together',
+    label: 'Headroom and who gives way, together',
+    group: 'Rehearse',
+    run: () => void rehearsal.findTogether(),
+  },
 ])
 </script>
 
@@ -137,6 +144,7 @@ offerCommands([
       </div>
       <div class="flex flex-col gap-3">
         <HeadroomCard />
+        <TogetherCard />
         <RemediesCard />
         <IncidentsCard />
       </div>
