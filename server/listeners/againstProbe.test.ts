@@ -64,6 +64,11 @@ const streams: Stream[] = [
       'cbr',
     ),
   },
+  {
+    name: 'halves of lines',
+    kind: 'flv',
+    video: x264('-bf', '2', '-flags', '+ilme+ildct', '-x264-params', 'tff=1', '-g', '60'),
+  },
   { name: 'variable bitrate', kind: 'flv', video: x264('-crf', '30', '-g', '60') },
   { name: 'mono at 44.1 kHz', kind: 'flv', audio: ['-ac', '1', '-ar', '44100', '-b:a', '64k'] },
   { name: 'no sound', kind: 'flv', audio: null },
@@ -90,7 +95,7 @@ const streams: Stream[] = [
 ]
 
 /** Each profile, codec and container once, with sound and without. */
-const kinds = new Set(['baseline', 'high', 'no sound', 'open groups', 'HEVC'])
+const kinds = new Set(['baseline', 'halves of lines', 'high', 'no sound', 'open groups', 'HEVC'])
 
 async function make({ name, kind, rate = 30, size = '320x180', video, audio }: Stream) {
   const path = join(folder, `${name.replaceAll(/\W/g, '-')}.${kind}`)
@@ -165,6 +170,8 @@ describe('a listener finds what ffprobe finds', () => {
     if (stream.kind === 'flv') {
       expect(report.picture!.profile).toBe(video.profile)
       expect(Number(report.picture!.level)).toBeCloseTo(Number(video.level) / 10, 9)
+      expect(arrival.picture!.isInterlaced).toBe(/^[tb]{2}$/.test(`${video.field_order}`))
+      expect(arrival.picture!.isInterlaced).toBe(stream.name === 'halves of lines')
     }
     expect(report.picture!.bFrames === 0).toBe(video.has_b_frames === 0)
     const pictures = packets.filter(({ codec_type: type }) => type === 'video')

@@ -1,5 +1,6 @@
 import type { ArrivedPicture, ArrivedSound } from '@green-mantle/core/arrival'
 import parameterSets from 'node-media-server/src/protocol/sps_info.js'
+import { allowsFields } from './scanOfAvc'
 
 /** Profiles by their number, as the standards name them (ITU-T H.264 and H.265 Annex A). */
 const h264Profiles: Readonly<Record<number, string>> = {
@@ -31,7 +32,9 @@ export function pictureOfAvc(record: Buffer): ArrivedPicture | null {
   ]
   const length = record.readUInt16BE(6)
   const set = record.subarray(8, 8 + length)
-  const size = set.length === length && length > 4 ? parameterSets.parseH264Sps(set) : null
+  const isWhole = set.length === length && length > 4
+  const size = isWhole ? parameterSets.parseH264Sps(set) : null
+  const isInterlaced = isWhole ? allowsFields(set) : null
   const isConstrained = profile === 66 && (constraints & 0x40) !== 0
   return {
     codec: 'h264',
@@ -39,6 +42,7 @@ export function pictureOfAvc(record: Buffer): ArrivedPicture | null {
     level: levelInWords(level),
     width: size?.width ?? null,
     height: size?.height ?? null,
+    ...(isInterlaced !== null && { isInterlaced }),
   }
 }
 
