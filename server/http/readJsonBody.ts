@@ -1,4 +1,4 @@
-import { illFormedTexts, mayBeIllFormed, problemsFrom } from '@green-mantle/core/show'
+import { illFormedTexts, mayBeIllFormed, nestsDeeper, problemsFrom } from '@green-mantle/core/show'
 import { getRequestHeader, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { ProblemError } from './problem'
@@ -32,6 +32,12 @@ export async function readJsonBody<Schema extends z.ZodType>(
   const body = await readBounded(event, limitBytes).catch((error: unknown) => {
     throw error instanceof BodyTooLarge ? tooLarge() : error
   })
+  if (nestsDeeper(body))
+    throw new ProblemError({
+      status: 422,
+      title: `${name} breaks its schema`,
+      detail: 'Its brackets are nested deeper than in anything of ours. Nothing was saved.',
+    })
   const text = body.toString('utf8')
   const value = parsedJson(text)
   const illFormed = mayBeIllFormed(text) ? illFormedTexts(value) : []
