@@ -88,6 +88,8 @@ export default defineNuxtConfig({
     '/_nuxt/**': { headers: { 'cross-origin-embedder-policy': 'require-corp' } },
   },
   nitro: {
+    // The on-air window hands its pictures over by one.
+    experimental: { websocket: true },
     rollupConfig: { plugins: [bundledWorkers()] },
     publicAssets: [
       { dir: '../demo/pictures', baseURL: '/drawings', maxAge: 3600 },

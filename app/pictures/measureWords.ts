@@ -1,13 +1,6 @@
 import type { MeasureWords } from '@green-mantle/core/canvas'
-import type { TextAppearance } from '@green-mantle/core/show'
 import { shallowRef } from 'vue'
-
-/** The names under which the shipped fonts are known to the page. */
-export const fontFamilies: Record<TextAppearance['font'], string> = {
-  Literata: 'Literata Variable',
-  'Atkinson Hyperlegible Next': 'Atkinson Hyperlegible Next Variable',
-  'Atkinson Hyperlegible Mono': 'Atkinson Hyperlegible Mono Variable',
-}
+import { fontFamilies } from './fontFamilies'
 
 /** Measured large, so that rounding does not show. */
 const measuredAt = 100

@@ -6,7 +6,7 @@ import { scalingFilters, videoArguments } from './videoArguments'
 export interface CanvasProcess {
   /** FFmpeg's arguments that open the canvas, its picture and its sound: input 0. */
   input: readonly string[]
-  /** Likewise for the archive mix, input 1; asked for where an output wants it. */
+  /** Likewise for the archive mix, input 1; asked for where an output wants it. Empty where it is the second sound of input 0. */
   archiveMix: readonly string[]
   /** The address of an output, as a list of outputs takes it (`escapedForList`). */
   addressOf: (output: EncodedOutput) => string
@@ -107,6 +107,7 @@ export function canvasArguments(
   canvas: CanvasEncodes,
   { input, archiveMix, addressOf, goesOnUnrecorded = false }: CanvasProcess,
 ): string[] {
+  const archiveSound = archiveMix.length > 0 ? '1:a:0' : '0:a:1'
   return [
     ...input,
     ...(hasArchiveMix(canvas) ? archiveMix : []),
@@ -115,7 +116,7 @@ export function canvasArguments(
       const sounds = distinctSounds(outputs)
       return [
         ...['-map', `[picture${index}]`],
-        ...sounds.flatMap(({ isArchiveMix }) => ['-map', isArchiveMix ? '1:a:0' : '0:a:0']),
+        ...sounds.flatMap(({ isArchiveMix }) => ['-map', isArchiveMix ? archiveSound : '0:a:0']),
         ...videoArguments(encode.rendition, index),
         ...sounds.flatMap(({ rendition }, sound) => audioArguments(rendition, sound)),
         // What the input says of itself, as its length, is not so of what is made of it.

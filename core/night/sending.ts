@@ -1,10 +1,10 @@
 import type { CanvasName, Size } from '../show'
 import type { SendHealth } from './health'
 
-export const canvasInputs = ['test picture', 'own program'] as const
+export const canvasInputs = ['on-air window', 'test picture', 'own program'] as const
 /**
- * Where a canvas that is sent from here comes from: the moving test picture, the program that draws it, or
- * a media file of the show that is played again and again.
+ * Where a canvas that is sent from here comes from: the on-air window, the moving test picture, the program
+ * that draws it, or a media file of the show that is played again and again.
  */
 export type CanvasInput = (typeof canvasInputs)[number] | { fileId: string }
 
@@ -40,6 +40,8 @@ export interface SenderCanvas {
   /** Against real time; null before it is known. */
   speed: number | null
   restarts: number
+  /** Whether the standby scene goes out, for want of the on-air window. */
+  isStandby: boolean
   /** Where the program that draws it sends to; null where none does. */
   address: string | null
   streamKey: string | null

@@ -16,10 +16,21 @@ const restartMilliseconds = 1000
 /** The speed is told over these last seconds. */
 const speedWindowSeconds = 5
 
+/** What comes in names its form; of the on-air window's it is known at once. */
+const liveForms = {
+  flv: ['-f', 'flv'],
+  matroska: [
+    ...['-probesize', '400000', '-analyzeduration', '200000', '-f', 'matroska'],
+    ...['-protocol_whitelist', 'pipe', '-format_whitelist', 'matroska'],
+  ],
+} as const
+
 export interface CanvasFeedOptions {
   canvas: CanvasEncodes
   /** A file that is looped; null where the picture comes in through `input`. */
   clip: string | null
+  /** In what form it comes in there. */
+  inputForm?: 'flv' | 'matroska'
   addressOf: (output: EncodedOutput, attempt: number) => string
   /** The encoder ended although nobody asked; it is started again. */
   onRestart: (words: string) => void
@@ -89,7 +100,13 @@ export class CanvasFeed {
     const attempt = this.attempt
     this.attempt += 1
     const looped = clip === null ? null : ownInput(clip, '-re', '-stream_loop', '-1')
-    const live = ['-fflags', 'nobuffer', '-f', 'flv', '-i', 'pipe:0']
+    const live = [
+      '-fflags',
+      'nobuffer',
+      ...liveForms[this.options.inputForm ?? 'flv'],
+      '-i',
+      'pipe:0',
+    ]
     const read = progressReader()
     this.reports = []
     const program = runProgram(

@@ -30,6 +30,7 @@ import { carriedBy } from './carriedBy'
 import { encodersTook } from './encodersTook'
 import { LocalIngest } from './localIngest'
 import { LookBack } from './lookBack'
+import { OnAirCanvases } from './onAirCanvases'
 import { recordingNames } from './recordingNames'
 import { Recordings } from './recordings'
 import { RelayedSend } from './relayedSend'
@@ -91,6 +92,8 @@ export class Sender {
   private readonly canvases: OneCanvas[] = []
   private readonly sends = new Map<string, OneSend>()
   private readonly recordings: Recordings
+  /** What the on-air window draws. */
+  readonly onAir: OnAirCanvases
   private readonly troubled = new Set<string>()
   /** Of each canvas the last seconds, as its first encode has them. */
   private readonly lookBacks = new Map<CanvasName, LookBack>()
@@ -107,6 +110,7 @@ export class Sender {
     private readonly folder: string,
   ) {
     this.recordings = new Recordings(options.recordingsFolder)
+    this.onAir = new OnAirCanvases(options.show, options.log)
     this.observing = setInterval(() => this.observe(), observedEverySeconds * 1000)
     this.observing.unref()
   }
@@ -143,7 +147,7 @@ export class Sender {
               .filter((output) => output.feed.isRecording || cannotFrom(output) === '')
               .map((output) => ({
                 ...(output.feed.isRecording ? output : handedOver(output)),
-                isArchiveMix: output.isArchiveMix && clip !== null,
+                isArchiveMix: output.isArchiveMix && input !== 'own program',
               })),
           }))
           .filter(({ outputs }) => outputs.length > 0),
@@ -154,7 +158,7 @@ export class Sender {
           if (!output.feed.isRecording) keys.set(output.key, this.expectEncode(output))
       const feed = new CanvasFeed({
         canvas: plain,
-        clip,
+        ...{ clip, inputForm: input === 'on-air window' ? 'matroska' : 'flv' },
         addressOf: (output, attempt) => {
           if (!output.feed.isRecording)
             return `${this.local.addressOf(application)}/${keys.get(output.key)}`
@@ -171,6 +175,7 @@ export class Sender {
       const programKey = input === 'own program' ? this.expectProgram(feed, encodes.canvas) : ''
       if (plain.encodes.length === 0) continue
       this.canvases.push({ encodes: plain, feed, input, clip, programKey })
+      if (input === 'on-air window') this.onAir.add(encodes.canvas, feed)
       if (clip !== null) feed.start()
     }
   }
@@ -178,7 +183,7 @@ export class Sender {
   /** What a canvas that no program draws is made of, as a file that is looped; null where one draws it. */
   private clipOf(input: CanvasInput, canvas: CanvasName): Promise<string | null> {
     const { folder, options } = this
-    if (input === 'own program') return Promise.resolve(null)
+    if (input === 'own program' || input === 'on-air window') return Promise.resolve(null)
     return input === 'test picture'
       ? makeTestClip(folder, options.show, canvas)
       : makeMediaClip(folder, options.show, canvas, options.pieces(input.fileId))
@@ -417,6 +422,7 @@ export class Sender {
     if (this.isStopped) return
     this.isStopped = true
     clearInterval(this.observing)
+    this.onAir.stop()
     await this.lookingAtRecordings
     this.keepWhatWasLearnt()
     const { show, log } = this.options
@@ -453,6 +459,7 @@ export class Sender {
         isRunning: feed.isRunning,
         speed: feed.speed(),
         restarts: feed.restarts,
+        isStandby: this.onAir.isStandby(encodes.canvas),
         address: input === 'own program' ? this.local.addressOf(application) : null,
         streamKey: input === 'own program' ? programKey : null,
       })),

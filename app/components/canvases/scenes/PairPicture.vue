@@ -7,7 +7,8 @@ import {
   type Layer,
   type Source,
 } from '@green-mantle/core/show'
-import { computed } from 'vue'
+import { useIntersectionObserver } from '@vueuse/core'
+import { computed, ref, useTemplateRef } from 'vue'
 import PlacedPicture from './PlacedPicture.vue'
 
 /** A small picture of what is on air on both canvases. */
@@ -19,6 +20,20 @@ const props = defineProps<{
   /** Both where left out. */
   only?: CanvasName
 }>()
+
+// Of a long list only what has been in sight is drawn: twenty scenes at once hold the page up.
+const root = useTemplateRef('root')
+const hasBeenSeen = ref(false)
+const { isSupported, stop } = useIntersectionObserver(
+  root,
+  ([entry]) => {
+    if (!entry?.isIntersecting) return
+    hasBeenSeen.value = true
+    stop()
+  },
+  { rootMargin: '100px' },
+)
+const isDrawn = computed(() => hasBeenSeen.value || !isSupported.value)
 
 const shownOn = (canvas: CanvasName) =>
   props.layers[canvas]
@@ -32,12 +47,12 @@ const shownOn = (canvas: CanvasName) =>
 const canvases = computed(() =>
   canvasNames
     .filter((name) => props.only === undefined || props.only === name)
-    .map((name) => ({ name, size: props.canvasPair[name], placed: shownOn(name) })),
+    .map((name) => ({ name, size: props.canvasPair[name], placed: isDrawn.value ? shownOn(name) : [] })),
 )
 </script>
 
 <template>
-  <div class="flex items-stretch gap-1" aria-hidden="true">
+  <div ref="root" class="flex items-stretch gap-1" aria-hidden="true">
     <svg
       v-for="{ name, size, placed } in canvases"
       :key="name"

@@ -2,7 +2,7 @@
 import { baselinesOf, middleOf, partsOfPlacement } from '@green-mantle/core/canvas'
 import type { Dressing, Placement, Size, Source } from '@green-mantle/core/show'
 import { computed } from 'vue'
-import { fontFamilies } from '~/pictures/measureWords'
+import { fontFamilies } from '~/pictures/fontFamilies'
 import { addressOf } from '~/pictures/sourcePictures'
 
 /** One placement as SVG, in canvas pixels. */

@@ -7,7 +7,8 @@ import {
   partsOfPlacement,
 } from '@green-mantle/core/canvas'
 import type { Dressing, Placement, Size, Source } from '@green-mantle/core/show'
-import { fontFamilies, measureWords } from '~/pictures/measureWords'
+import { fontFamilies } from '~/pictures/fontFamilies'
+import { measureWords } from '~/pictures/measureWords'
 
 /** A Konva shape by kind with its configuration, ready for a renderer. */
 export interface ShapeConfig {

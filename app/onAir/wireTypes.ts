@@ -1,0 +1,39 @@
+import type { ChromaKey, CanvasName, CanvasPair, Dressing, Layer, Source } from '@green-mantle/core/show'
+
+/** A scene as it is drawn: what is on air on each canvas, front to back. */
+export interface DrawnScene {
+  id: string
+  layers: Record<CanvasName, Layer[]>
+}
+
+/** What of a show is drawn, as plain data. */
+export interface DrawnShow {
+  canvasPair: CanvasPair
+  dressing: Dressing
+  sources: Source[]
+  scenes: DrawnScene[]
+  /** Goes out while this window is away. */
+  standbySceneId: string | null
+  framesPerSecond: Record<CanvasName, number>
+}
+
+/** Why a frame was late. */
+export const lateReasons = ['drawing', 'encoder'] as const
+export type LateReason = (typeof lateReasons)[number]
+
+/** What the worker tells once a second. */
+export interface DrawingState {
+  /** Frames of the last second, and how many of them were late. */
+  frames: Record<CanvasName, { drawn: number; due: number; late: number }>
+  /** Since it began. */
+  lateInAll: Record<LateReason, number>
+  drawnInAll: number
+  /** Whether the server takes what is drawn, and what it wants of it. */
+  connection: 'none' | 'open' | 'lost' | 'taken over'
+  wanted: CanvasName[]
+  /** What an encoder of this browser said when it failed. */
+  problem: string
+}
+
+/** A frame's backdrop is keyed as the stage keys it. */
+export type KeyOf = (source: Source) => ChromaKey | null

@@ -1,0 +1,259 @@
+import type { MeasureWords } from '@green-mantle/core/canvas'
+import { type CanvasName, canvasNames, onBoth, type Source } from '@green-mantle/core/show'
+import { expose } from 'comlink'
+import { type CanvasEncoder, newCanvasEncoder } from '../onAir/canvasEncoder'
+import { fontFamilies } from '../pictures/fontFamilies'
+import { paintCanvas } from '../onAir/paintPlacement'
+import { newPictureSources } from '../onAir/pictureSources'
+import { newOnAirSocket } from '../onAir/socket'
+import { newSoundClock } from '../onAir/soundClock'
+import type { DrawingState, DrawnScene, DrawnShow, LateReason } from '../onAir/wireTypes'
+
+interface Surface {
+  canvas: OffscreenCanvas
+  context: OffscreenCanvasRenderingContext2D
+}
+/** The blocks of sound that the graph of the window makes. */
+export interface SoundBlock {
+  frame: number
+  live: Int16Array
+  archive: Int16Array
+}
+
+const clock = (): number => performance.now()
+const startedAt = clock()
+const pictures = newPictureSources(clock)
+const soundClock = newSoundClock()
+
+let show: DrawnShow | undefined
+let sources = new Map<string, Source>()
+let scene: DrawnScene | undefined
+let fading: { from: DrawnScene; since: number; milliseconds: number } | undefined
+let isRunning = false
+let problem = ''
+let wanted: readonly CanvasName[] = []
+const surfaces: Partial<Record<CanvasName, Surface>> = {}
+const over = new OffscreenCanvas(2, 2)
+const encoders = new Map<CanvasName, CanvasEncoder>()
+const lastFrame: Record<CanvasName, number> = { landscape: -1, vertical: -1 }
+const counted = { since: clock(), frames: onBoth(() => ({ drawn: 0, due: 0, late: 0 })) }
+let lastSecond: DrawingState['frames'] = onBoth(() => ({ drawn: 0, due: 0, late: 0 }))
+const lateInAll: Record<LateReason, number> = { drawing: 0, encoder: 0 }
+let drawnInAll = 0
+
+const socket = newOnAirSocket({ wanted: (canvases) => void want(canvases) })
+
+const measuring = new OffscreenCanvas(1, 1).getContext('2d')
+const measuredAt = 100
+const widths = new Map<string, number>()
+const measure: MeasureWords = (text, font, weight) => {
+  const key = `${weight} ${font} ${text}`
+  const known = widths.get(key)
+  if (known !== undefined || !measuring) return known ?? text.length * 0.52
+  measuring.font = `${weight} ${measuredAt}px "${fontFamilies[font]}"`
+  const width = measuring.measureText(text).width / measuredAt
+  widths.set(key, width)
+  return width
+}
+
+function paint(
+  context: OffscreenCanvasRenderingContext2D,
+  name: CanvasName,
+  drawn: DrawnScene,
+): void {
+  if (!show) return
+  const { canvasPair, dressing } = show
+  paintCanvas(context, {
+    ...{ name, size: canvasPair[name], layers: drawn.layers[name], sources, dressing, measure },
+    families: fontFamilies,
+    pictureOf: (source) => pictures.pictureOf(source),
+    isHidden: (source) => pictures.isGone(source.id),
+  })
+}
+
+/** What is on air now: one scene, or one that comes over the one before. */
+function paintOnAir({ canvas, context }: Surface, name: CanvasName): void {
+  if (!scene) return
+  const share = fading ? Math.min(1, (clock() - fading.since) / fading.milliseconds) : 1
+  if (!fading || share >= 1) return paint(context, name, scene)
+  paint(context, name, fading.from)
+  over.width = canvas.width
+  over.height = canvas.height
+  const above = over.getContext('2d')
+  if (!above) return
+  paint(above, name, scene)
+  context.setTransform(1, 0, 0, 1, 0, 0)
+  context.globalAlpha = share
+  context.drawImage(over, 0, 0)
+}
+
+function encode(name: CanvasName, surface: Surface, index: number, framesPerSecond: number): void {
+  const encoder = encoders.get(name)
+  if (!encoder) return
+  const timestamp = Math.round((index * 1e6) / framesPerSecond)
+  const duration = Math.round(1e6 / framesPerSecond)
+  if (encoder.encode(new VideoFrame(surface.canvas, { timestamp, duration }))) return
+  counted.frames[name].late += 1
+  lateInAll.encoder += 1
+}
+
+/** Draws what is due of both canvases, from the same state of everything. */
+function drawDue(): void {
+  if (!show || !scene) return
+  const seconds = (clock() - startedAt) / 1000
+  for (const name of canvasNames) {
+    const surface = surfaces[name]
+    if (!surface) continue
+    const framesPerSecond = show.framesPerSecond[name]
+    const index = Math.floor(seconds * framesPerSecond)
+    if (index === lastFrame[name]) continue
+    // Those between were due and are not drawn: the one before is shown for longer.
+    const late = lastFrame[name] < 0 ? 0 : index - lastFrame[name] - 1
+    lastFrame[name] = index
+    const own = counted.frames[name]
+    own.due += late + 1
+    own.late += late
+    own.drawn += 1
+    lateInAll.drawing += late
+    drawnInAll += 1
+    paintOnAir(surface, name)
+    encode(name, surface, index, framesPerSecond)
+  }
+  if (fading && clock() - fading.since >= fading.milliseconds) fading = undefined
+  if (clock() - counted.since >= 1000) {
+    lastSecond = counted.frames
+    counted.frames = onBoth(() => ({ drawn: 0, due: 0, late: 0 }))
+    counted.since = clock()
+  }
+}
+
+/** Timers of workers go on at their pace when the window is behind others. */
+function run(): void {
+  if (!isRunning || !show) return
+  drawDue()
+  const every = Math.max(...canvasNames.map((name) => show?.framesPerSecond[name] ?? 0))
+  const now = (clock() - startedAt) / 1000
+  const next = (Math.floor(now * every) + 1) / every
+  setTimeout(run, Math.max(0, (next - now) * 1000))
+}
+
+/** A second of the standby scene, encoded beforehand, so that the server has it when this window is away. */
+async function sendStandby(name: CanvasName): Promise<void> {
+  const standby = show?.scenes.find(({ id }) => id === show?.standbySceneId)
+  if (!show || !standby) return
+  const { width, height } = show.canvasPair[name]
+  const framesPerSecond = show.framesPerSecond[name]
+  const canvas = new OffscreenCanvas(width, height)
+  const context = canvas.getContext('2d')
+  if (!context) return
+  paint(context, name, standby)
+  let index = 0
+  const encoder = newCanvasEncoder({ width, height }, framesPerSecond, {
+    picture({ bytes }) {
+      socket.send({ kind: 'standby', canvas: name, index, bytes })
+      index += 1
+    },
+    failed: (words) => (problem = words),
+  })
+  const count = Math.ceil(framesPerSecond / 2)
+  for (let frame = 0; frame < count; frame += 1) {
+    const timestamp = Math.round((frame * 1e6) / framesPerSecond)
+    while (!encoder.encode(new VideoFrame(canvas, { timestamp })))
+      await new Promise((resolve) => setTimeout(resolve, 20))
+  }
+  await encoder.flush()
+  encoder.end()
+}
+
+async function want(canvases: readonly CanvasName[]): Promise<void> {
+  wanted = canvases
+  for (const [name, encoder] of encoders)
+    if (!canvases.includes(name)) {
+      encoder.end()
+      encoders.delete(name)
+    }
+  for (const name of canvases) {
+    if (encoders.has(name) || !show) continue
+    const encoder = newCanvasEncoder(show.canvasPair[name], show.framesPerSecond[name], {
+      picture: (picture) => socket.send({ kind: 'picture', canvas: name, ...picture }),
+      failed: (words) => (problem = words),
+    })
+    encoders.set(name, encoder)
+    await sendStandby(name)
+  }
+}
+
+function takeSound({ frame, live, archive }: SoundBlock): void {
+  if (wanted.length === 0) return
+  const seconds = (clock() - startedAt) / 1000
+  const firstSample = soundClock(frame, live.length / 2, seconds)
+  for (const [mix, samples] of [['live', live] as const, ['archive', archive] as const])
+    socket.send({
+      ...{ kind: 'sound', mix, firstSample },
+      bytes: new Uint8Array(samples.buffer, samples.byteOffset, samples.byteLength),
+    })
+}
+
+const worker = {
+  async begin(
+    canvases: Record<CanvasName, OffscreenCanvas>,
+    fonts: { family: string; bytes: ArrayBuffer; descriptors: FontFaceDescriptors }[],
+  ): Promise<void> {
+    const set = (self as unknown as { fonts: FontFaceSet }).fonts
+    await Promise.all(
+      fonts.map(async ({ family, bytes, descriptors }) => {
+        const face = new FontFace(family, bytes, descriptors)
+        set.add(face)
+        await face.load()
+      }),
+    )
+    for (const name of canvasNames) {
+      const context = canvases[name].getContext('2d', { alpha: false })
+      if (!context) throw new Error('This browser has no canvas in a worker.')
+      surfaces[name] = { canvas: canvases[name], context }
+    }
+    isRunning = true
+    run()
+  },
+  setShow(next: DrawnShow): void {
+    const wasStopped = show === undefined
+    show = next
+    sources = new Map(next.sources.map((source) => [source.id, source]))
+    for (const name of canvasNames) {
+      const surface = surfaces[name]
+      if (!surface) continue
+      surface.canvas.width = next.canvasPair[name].width
+      surface.canvas.height = next.canvasPair[name].height
+    }
+    scene = next.scenes.find(({ id }) => id === scene?.id) ?? next.scenes[0]
+    for (const name of wanted) void sendStandby(name)
+    if (wasStopped) run()
+  },
+  /** Both canvases change in the same frame; over `milliseconds` where it fades. */
+  setScene(id: string, milliseconds: number): void {
+    const next = show?.scenes.find((each) => each.id === id)
+    if (!next || next === scene) return
+    fading = scene && milliseconds > 0 ? { from: scene, since: clock(), milliseconds } : undefined
+    scene = next
+  },
+  setStill: (id: string, bitmap: ImageBitmap | null): void => pictures.setStill(id, bitmap),
+  setFrames: (id: string, frames: ReadableStream<VideoFrame> | null): void =>
+    pictures.setFrames(id, frames),
+  takeSoundFrom(port: MessagePort): void {
+    port.onmessage = ({ data }) => takeSound(data as SoundBlock)
+  },
+  connect: (address: string): void => socket.open(address),
+  state: (): DrawingState => ({
+    frames: lastSecond,
+    ...{ lateInAll, drawnInAll, problem },
+    ...{ connection: socket.connection, wanted: [...wanted] },
+  }),
+  end(): void {
+    isRunning = false
+    for (const encoder of encoders.values()) encoder.end()
+    pictures.end()
+    socket.close()
+  },
+}
+export type OnAirWorker = typeof worker
+expose(worker)

@@ -1,0 +1,7 @@
+export * from './annexB'
+export * from './drawn'
+export * from './limiter'
+export * from './loudness'
+export * from './matroska'
+export * from './messages'
+export * from './timeline'
