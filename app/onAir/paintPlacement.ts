@@ -59,10 +59,7 @@ function paintPicture(
     context.fill()
     return
   }
-  const [across, down] = [
-    picture.width / source.nativeWidth,
-    picture.height / source.nativeHeight,
-  ]
+  const [across, down] = [picture.width / source.nativeWidth, picture.height / source.nativeHeight]
   context.save()
   if (cornerRadius > 0) context.clip()
   context.drawImage(
@@ -127,7 +124,14 @@ function paintLayer(context: Context, canvas: PaintedCanvas, layer: Layer): void
   context.translate(-width / 2, -height / 2)
   const { dressing, size, measure } = canvas
   const feed = canvas.feed?.(source)
-  for (const part of partsOfPlacement({ placement, source, dressing, canvas: size, measure, feed })) {
+  for (const part of partsOfPlacement({
+    placement,
+    source,
+    dressing,
+    canvas: size,
+    measure,
+    feed,
+  })) {
     context.globalAlpha = opacity * (part.kind === 'rectangle' ? part.opacity : 1)
     if (part.kind === 'picture') paintPicture(context, part, source, canvas.pictureOf(source))
     else if (part.kind === 'words') paintWords(context, part, canvas.families)

@@ -95,7 +95,8 @@ export function newPictureSources(clock: () => number) {
     },
     pictureOf(source: Source): SizedPicture | undefined {
       const live = lives.get(source.id)
-      if (live?.endedAt != null && clock() - live.endedAt > lastPictureMilliseconds) return undefined
+      if (live?.endedAt != null && clock() - live.endedAt > lastPictureMilliseconds)
+        return undefined
       if (live?.frame) {
         const { displayWidth, displayHeight } = live.frame
         const picture = { image: live.frame, width: displayWidth, height: displayHeight }

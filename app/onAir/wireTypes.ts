@@ -1,4 +1,11 @@
-import type { ChromaKey, CanvasName, CanvasPair, Dressing, Layer, Source } from '@green-mantle/core/show'
+import type {
+  ChromaKey,
+  CanvasName,
+  CanvasPair,
+  Dressing,
+  Layer,
+  Source,
+} from '@green-mantle/core/show'
 
 /** A scene as it is drawn: what is on air on each canvas, front to back. */
 export interface DrawnScene {

@@ -2,6 +2,7 @@ import { type Remote, wrap } from 'comlink'
 import type { BrowserEncodersWorker } from './browserEncoders.worker'
 import type { KeyingWorker } from './keying.worker'
 import type { MatchingWorker } from './matching.worker'
+import type { OnAirWorker } from './onAir.worker'
 import type { PlannerWorker } from './planner.worker'
 import type { ReadingWorker } from './reading.worker'
 import type { RehearsalWorker } from './rehearsal.worker'
@@ -44,4 +45,10 @@ export function newBrowserEncodersWorker(): { remote: Remote<BrowserEncodersWork
     type: 'module',
   })
   return { remote: wrap<BrowserEncodersWorker>(worker), end: () => worker.terminate() }
+}
+
+/** The one that draws what goes out; ended with its window. */
+export function newOnAirWorker(): { remote: Remote<OnAirWorker>; end(): void } {
+  const worker = new Worker(new URL('./onAir.worker.ts', import.meta.url), { type: 'module' })
+  return { remote: wrap<OnAirWorker>(worker), end: () => worker.terminate() }
 }

@@ -28,6 +28,7 @@ const chosen = reactive<Record<CanvasName, string>>({
   vertical: 'test picture',
 })
 const inputNames: Record<string, string> = {
+  'on-air window': 'the on-air window',
   'test picture': 'the moving test picture',
   'own program': 'the program that draws it',
 }
@@ -65,6 +66,11 @@ const summary = computed(() => {
 })
 const waiting = computed(() =>
   (state.value?.canvases ?? []).filter((each) => each.input === 'own program' && !each.isRunning),
+)
+const isDrawnHere = computed(() =>
+  sender.isOn
+    ? (state.value?.canvases ?? []).some(({ input }) => input === 'on-air window')
+    : canvases.value.some((canvas) => chosen[canvas] === 'on-air window'),
 )
 const liveNames = computed(() =>
   sheet.sends
@@ -164,6 +170,11 @@ function stop(): void {
         </button>
       </div>
     </template>
+    <p v-if="isDrawnHere" class="mt-2 text-sm">
+      <a class="link" :href="`/shows/${show.id}/on-air`" target="_blank" rel="opener"
+        >Open the on-air window</a
+      >: it draws the canvases, and has to stay open.
+    </p>
     <div v-for="each in waiting" :key="each.canvas" class="mt-2 text-sm">
       <p>Point the program that draws the {{ each.canvas }} canvas here:</p>
       <div class="mt-1 flex flex-wrap gap-2">

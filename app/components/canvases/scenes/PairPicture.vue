@@ -47,7 +47,11 @@ const shownOn = (canvas: CanvasName) =>
 const canvases = computed(() =>
   canvasNames
     .filter((name) => props.only === undefined || props.only === name)
-    .map((name) => ({ name, size: props.canvasPair[name], placed: isDrawn.value ? shownOn(name) : [] })),
+    .map((name) => ({
+      name,
+      size: props.canvasPair[name],
+      placed: isDrawn.value ? shownOn(name) : [],
+    })),
 )
 </script>
 

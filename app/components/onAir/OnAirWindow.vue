@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { canvasNames } from '@green-mantle/core/show'
+import { countInWords } from '@green-mantle/core/words'
+import { MonitorPlay, Pencil } from '@lucide/vue'
+import { useNow } from '@vueuse/core'
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { offerCommands } from '~/commands/commands'
+import OnSwitch from '~/components/fields/OnSwitch.vue'
+import { useNightLogStore } from '~/stores/nightLog'
+import { useOnAirStore } from '~/stores/onAir'
+import { useSenderStore } from '~/stores/sender'
+import { useShowStore } from '~/stores/show'
+import OnAirDevices from './OnAirDevices.vue'
+import OnAirScenes from './OnAirScenes.vue'
+import OnAirSends from './OnAirSends.vue'
+import OnAirSound from './OnAirSound.vue'
+
+const store = useShowStore()
+const log = useNightLogStore()
+const sender = useSenderStore()
+const onAir = useOnAirStore()
+/** In the order of the canvases. */
+const surfaces = useTemplateRef<HTMLCanvasElement[]>('surfaces')
+const letsThrough = ref(false)
+
+onMounted(() => {
+  const [landscape, vertical] = surfaces.value ?? []
+  if (landscape && vertical) void onAir.open({ landscape, vertical })
+})
+onBeforeUnmount(() => void onAir.close())
+
+// Edits that are made in another window wait, so that nobody sees a drag.
+watch(
+  () => [store.isNewerElsewhere, letsThrough.value] as const,
+  ([isNewer, through]) => {
+    if (isNewer && through) store.takeNewer()
+  },
+)
+watch(
+  () => store.show,
+  (show) => void onAir.draw(show),
+)
+
+const now = useNow({ interval: 1000 })
+const onAirSince = computed(() => log.state.ticks.get('on-air')?.at)
+const clock = computed(() => {
+  if (!onAirSince.value) return null
+  const seconds = Math.max(
+    0,
+    Math.floor((now.value.getTime() - Date.parse(onAirSince.value)) / 1000),
+  )
+  const two = (value: number): string => String(value).padStart(2, '0')
+  return `${Math.floor(seconds / 3600)}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}`
+})
+const sending = computed(() =>
+  (sender.state?.sends ?? []).filter(({ stage }) => stage === 'sending'),
+)
+const troubled = computed(() =>
+  (sender.state?.sends ?? []).filter(({ stage }) => stage === 'away' || stage === 'given up'),
+)
+/** How it stands, once, in words. */
+const verdict = computed(() => {
+  if (onAir.isElsewhere) return { words: 'Another window draws this show', isBad: true }
+  if (onAir.state.connection === 'lost')
+    return { words: 'The server is not reached; it sends the standby scene', isBad: true }
+  if (troubled.value.length > 0)
+    return {
+      words: `${troubled.value.map(({ name }) => name).join(', ')} not reached`,
+      isBad: true,
+    }
+  if (sending.value.length > 0)
+    return {
+      words: `${countInWords(sending.value.length, 'send')} ${sending.value.length === 1 ? 'is' : 'are'} well`,
+      isBad: false,
+    }
+  return {
+    words: sender.isOn
+      ? 'Encoded here; nothing is sent yet'
+      : 'Everything runs, and nothing is sent',
+    isBad: false,
+  }
+})
+/** As wide as their shapes ask, so that both stand at one height. */
+const gridTemplateColumns = computed(() =>
+  canvasNames
+    .map((canvas) => {
+      const { width, height } = store.show.canvasPair[canvas]
+      return `minmax(0, ${width / height}fr)`
+    })
+    .join(' '),
+)
+const about = (canvas: (typeof canvasNames)[number]): string => {
+  const { width, height } = store.show.canvasPair[canvas]
+  const { drawn, due, late } = onAir.state.frames[canvas]
+  return `${width}×${height} · ${drawn} of ${due} · ${late} late`
+}
+
+offerCommands(
+  Array.from({ length: 9 }, (_, index) => ({
+    id: `on-air.scene-${index + 1}`,
+    label: `Cut to scene ${index + 1}`,
+    group: 'On air',
+    keys: String(index + 1),
+    isPossible: () => store.show.scenes[index] !== undefined,
+    run: () => {
+      const scene = store.show.scenes[index]
+      if (scene) onAir.take(scene.id, { cuts: true })
+    },
+  })),
+)
+offerCommands([
+  {
+    id: 'on-air.take',
+    label: 'Take the prepared scene',
+    group: 'On air',
+    keys: 'Space',
+    isPossible: () => onAir.preparedId !== undefined,
+    run: () => onAir.preparedId && onAir.take(onAir.preparedId),
+  },
+])
+</script>
+
+<template>
+  <div class="flex min-h-dvh flex-col lg:h-dvh lg:overflow-hidden">
+    <header class="border-rule flex flex-wrap items-center gap-x-6 gap-y-2 border-b px-4 py-2">
+      <div>
+        <h1 class="text-lg">{{ store.show.title }}</h1>
+        <p class="text-ink-2 text-xs">this window draws what goes out; leave it open</p>
+      </div>
+      <p v-if="clock" class="number text-3xl">
+        {{ clock }} <span class="text-ink-2 font-text text-xs">on air</span>
+      </p>
+      <p
+        role="status"
+        class="font-title grow"
+        :class="verdict.isBad ? 'text-madder text-2xl' : 'text-base'"
+      >
+        {{ verdict.words }}
+      </p>
+      <button
+        v-if="onAir.isElsewhere"
+        type="button"
+        class="button button-primary"
+        @click="onAir.connect(true)"
+      >
+        <MonitorPlay class="size-4" /> Take over here
+      </button>
+      <button v-if="store.isNewerElsewhere" type="button" class="button" @click="store.takeNewer()">
+        <Pencil class="size-4" /> Changes wait: <b class="text-moss">take them</b>
+      </button>
+      <span class="flex items-center gap-2 text-xs">
+        <OnSwitch v-model="letsThrough" label="Let edits through" />
+        let edits through
+      </span>
+    </header>
+    <p
+      v-if="onAir.problem || onAir.state.problem"
+      role="alert"
+      class="text-madder px-4 py-2 text-xl"
+    >
+      {{ onAir.problem || onAir.state.problem }}
+    </p>
+    <div class="grid min-h-0 grow gap-3 p-3 lg:grid-cols-[minmax(0,1fr)_19rem]">
+      <div class="flex min-h-0 flex-col gap-3">
+        <div
+          class="grid min-h-40 grow grid-rows-[minmax(0,1fr)] gap-3 overflow-hidden"
+          :style="{ gridTemplateColumns }"
+        >
+          <figure
+            v-for="canvas in canvasNames"
+            :key="canvas"
+            class="flex h-full min-h-0 min-w-0 flex-col"
+          >
+            <figcaption class="flex flex-wrap items-baseline justify-between gap-x-3">
+              <span
+                class="font-title"
+                :class="canvas === 'landscape' ? 'text-river' : 'text-foxglove'"
+                >{{ canvas === 'landscape' ? 'Landscape' : 'Vertical' }}</span
+              >
+              <span class="number text-ink-2 text-xs">{{ about(canvas) }}</span>
+            </figcaption>
+            <canvas
+              ref="surfaces"
+              role="img"
+              :aria-label="`The ${canvas} canvas as it goes out`"
+              class="min-h-0 w-full grow object-contain object-left-top"
+            ></canvas>
+          </figure>
+        </div>
+        <OnAirScenes />
+      </div>
+      <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
+        <OnAirSound />
+        <OnAirDevices />
+      </div>
+    </div>
+    <OnAirSends />
+  </div>
+</template>

@@ -1,0 +1,212 @@
+import { execFileSync } from 'node:child_process'
+import { readdirSync } from 'node:fs'
+import { join } from 'node:path'
+import type { CanvasName, Scene, Show, Source } from '@green-mantle/core/show'
+import { demoShow } from '@green-mantle/demo'
+import type { Page } from '@playwright/test'
+import { meant } from '../meant'
+import { expect, expectAccessible, storeShow, test } from './fixtures'
+import { smallShow } from './smallShow'
+
+const colours = { red: '#c02020', blue: '#2040c0', grey: '#808080' } as const
+type Colour = keyof typeof colours
+
+const plain = demoShow.scenes[0]!.layers[0]!
+/** A source of one colour that fills both canvases, and a scene of it alone. */
+const sourceOf = (colour: Colour): Source => ({
+  ...demoShow.sources[0]!,
+  ...{ id: colour, name: colour, kind: 'colour', chromaKey: null, focus: null },
+  appearance: { type: 'colour', colour: colours[colour] },
+})
+function sceneOf(colour: Colour, role: Scene['role'] = null): Scene {
+  const filling = (canvas: CanvasName) => ({
+    ...plain[canvas],
+    ...{ x: 0, y: 0, ...smallShow.canvasPair[canvas], turnDegrees: 0, shown: true, dressed: false },
+    ...{ trim: { left: 0, top: 0, right: 0, bottom: 0 }, opacityPercent: 100, cornerRadius: 0 },
+  })
+  return {
+    ...{ id: `scene-${colour}`, name: `All ${colour}`, role, verticalOf: null },
+    layers: [
+      {
+        ...{ id: `layer-${colour}`, sourceId: colour },
+        landscape: filling('landscape'),
+        vertical: filling('vertical'),
+      },
+    ],
+  }
+}
+const [start] = new Date(Date.now() + 600_000).toISOString().split('.')
+const recording = demoShow.recordings[0]!
+/** Three scenes of one colour each, the last of them for standing by; both canvases are recorded. */
+const coloured: Show = {
+  ...smallShow,
+  ...{ title: 'Colours', startsAt: (start as string).slice(0, 16), timeZone: 'UTC' },
+  sources: (Object.keys(colours) as Colour[]).map(sourceOf),
+  scenes: [sceneOf('red'), sceneOf('blue'), sceneOf('grey', 'starting')],
+  sounds: [],
+  transition: { kind: 'cut', milliseconds: 0 },
+  recordings: (['landscape', 'vertical'] as const).map((canvas) => ({
+    ...recording,
+    ...{ id: `kept-${canvas}`, name: `Kept ${canvas}`, canvas, on: true },
+    plan: { ...recording.plan, leftOut: false },
+    rendition: {
+      ...smallShow.destinations.find((each) => each.canvas === canvas)!.renditions[0]!,
+      id: `kept-${canvas}-1`,
+    },
+  })),
+}
+
+const frames = (page: Page) => page.getByText(/\d+ of \d+ · \d+ late/).first()
+
+test('the on-air window draws both canvases, prepares a scene and takes it, by mouse and by keys', async ({
+  page,
+  stack,
+}) => {
+  const { id } = await storeShow(stack.application.address, coloured)
+  await page.goto(`/shows/${id}/on-air`)
+  await expect(frames(page)).toHaveText(/[1-9]\d* of/)
+  const middle = () =>
+    page.getByRole('img', { name: /as it goes out/ }).evaluateAll((elements) =>
+      elements.map((element) => {
+        const surface = document.createElement('canvas')
+        surface.width = surface.height = 1
+        const context = surface.getContext('2d')!
+        context.drawImage(element as HTMLCanvasElement, 0, 0, 1, 1)
+        const [red = 0, , blue = 0] = context.getImageData(0, 0, 1, 1).data
+        return red > blue + 60 ? 'red' : blue > red + 60 ? 'blue' : 'grey'
+      }),
+    )
+  await expect.poll(middle).toEqual(['red', 'red'])
+  const blue = page.getByRole('button', { name: 'Prepare All blue' })
+  await blue.click()
+  await expect(blue).toHaveAttribute('aria-pressed', 'true')
+  expect(await middle()).toEqual(['red', 'red'])
+  await page.getByRole('button', { name: /^Take All blue/ }).click()
+  await expect.poll(middle).toEqual(['blue', 'blue'])
+  await page.keyboard.press('3')
+  await expect.poll(middle).toEqual(['grey', 'grey'])
+  await expectAccessible(page)
+})
+
+test('a second window is told, and may take over', async ({ page, context, stack }) => {
+  const { id } = await storeShow(stack.application.address, coloured)
+  await page.goto(`/shows/${id}/on-air`)
+  await expect(frames(page)).toHaveText(/[1-9]\d* of/)
+  const second = await context.newPage()
+  await second.goto(`/shows/${id}/on-air`)
+  await expect(second.getByText('Another window draws this show')).toBeVisible()
+  await second.getByRole('button', { name: 'Take over here' }).click()
+  await expect(second.getByText('Another window draws this show')).toBeHidden()
+  await expect(page.getByText('Another window draws this show')).toBeVisible()
+  await second.close()
+})
+
+test('a camera is given a real device, and what has none is listed', async ({ page, stack }) => {
+  const { id } = await storeShow(stack.application.address, smallShow)
+  await page.goto(`/shows/${id}/on-air`)
+  const devices = page.getByRole('region', { name: 'Devices' })
+  await expect(devices.getByText('none yet; its stand-in picture is shown')).toHaveCount(3)
+  await devices.getByRole('button', { name: 'Choose a device for Bench camera' }).click()
+  await expect(devices.getByText('here', { exact: true })).toBeVisible()
+  await expect(devices.getByText(/^fake_device/).first()).toBeVisible()
+})
+
+test('the socket takes nobody without a ticket or from another page', async ({ stack }) => {
+  const { address } = stack.application
+  const { id } = await storeShow(address, coloured)
+  const ask = (headers: Record<string, string>) =>
+    fetch(`${address}/api/shows/${id}/on-air`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', ...headers },
+      body: '{"takesOver":false}',
+    })
+  expect((await ask({})).status).toBe(403)
+  expect((await ask({ ...meant, origin: 'http://elsewhere.example' })).status).toBe(403)
+  const { ticket } = (await (await ask(meant)).json()) as { ticket: string }
+  const closes = (path: string, origin: string) =>
+    new Promise<number>((resolve) => {
+      const options = { headers: { origin } } as unknown as string[]
+      const socket = new WebSocket(`${address.replace('http', 'ws')}${path}`, options)
+      socket.addEventListener('close', ({ code }) => resolve(code))
+      socket.addEventListener('message', () => {
+        socket.close()
+        resolve(0)
+      })
+    })
+  expect(await closes(`/on-air/${ticket}`, 'http://elsewhere.example')).toBe(1006)
+  expect(await closes('/on-air/nobody', address)).toBe(4003)
+  expect(await closes(`/on-air/${ticket}`, address)).toBe(0)
+  // It was used.
+  expect(await closes(`/on-air/${ticket}`, address)).toBe(4003)
+})
+
+interface Seen {
+  colour: Colour
+  from: number
+  until: number
+}
+/** The stretches of one colour that a file shows, by the times of its frames. */
+function seenIn(file: string): Seen[] {
+  const pixels = execFileSync('ffmpeg', [
+    ...['-v', 'error', '-i', file, '-an', '-vf', 'fps=30,scale=1:1'],
+    ...['-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'],
+  ])
+  const stretches: Seen[] = []
+  for (let frame = 0; frame * 3 < pixels.length; frame += 1) {
+    const [red, blue] = [pixels[frame * 3] as number, pixels[frame * 3 + 2] as number]
+    const colour = red > blue + 60 ? 'red' : blue > red + 60 ? 'blue' : 'grey'
+    const last = stretches.at(-1)
+    if (last?.colour === colour) last.until = (frame + 1) / 30
+    else stretches.push({ colour, from: frame / 30, until: (frame + 1) / 30 })
+  }
+  return stretches
+}
+
+test(
+  'what the window draws goes out and is recorded; closed, its standby scene does, on connections that go on',
+  { tag: '@real-time' },
+  async ({ page, stack }) => {
+    const { address } = stack.application
+    const { id } = await storeShow(address, coloured)
+    const api = (path: string, method: string, body?: object) =>
+      fetch(`${address}/api/shows/${id}${path}`, {
+        ...{ method, headers: { ...meant, 'content-type': 'application/json' } },
+        ...(body && { body: JSON.stringify(body) }),
+      })
+    await api('/stand-ins', 'POST')
+    const inputs = { landscape: 'on-air window', vertical: 'on-air window' }
+    expect((await api('/sender', 'POST', { target: 'stand-ins', inputs })).status).toBe(202)
+    interface State {
+      state: { sends: { stage: string; reconnects: number; sentFrames: number }[] }
+    }
+    const sends = async () => ((await (await api('/sender', 'GET')).json()) as State).state.sends
+    await page.goto(`/shows/${id}/on-air`)
+    for (const destination of ['longmeadow', 'flickerbrook'])
+      await api(`/sender/${destination}`, 'POST')
+    await expect
+      .poll(async () => (await sends()).map(({ stage }) => stage))
+      .toEqual(['sending', 'sending'])
+    await page.waitForTimeout(2000)
+    await page.keyboard.press('2')
+    await page.waitForTimeout(3000)
+    await page.goto('about:blank')
+    await page.waitForTimeout(5000)
+    await page.goto(`/shows/${id}/on-air`)
+    await page.waitForTimeout(5000)
+    const after = await sends()
+    for (const { stage, reconnects, sentFrames } of after) {
+      expect({ stage, reconnects }).toEqual({ stage: 'sending', reconnects: 0 })
+      expect(sentFrames).toBeGreaterThan(200)
+    }
+    await api('/sender', 'DELETE')
+    const folder = join(stack.directory, 'recordings')
+    const files = readdirSync(folder).filter((name) => name.includes('Kept'))
+    expect(files).toHaveLength(2)
+    const seen = files.map((name) => seenIn(join(folder, name)))
+    for (const stretches of seen)
+      expect(stretches.map(({ colour }) => colour)).toEqual(['red', 'blue', 'grey', 'red'])
+    // Both canvases change in the same frame: as long blue on one as on the other.
+    const [first, second] = seen.map(([, blue]) => blue!.until - blue!.from) as [number, number]
+    expect(Math.abs(first - second)).toBeLessThan(0.2)
+  },
+)
