@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises'
 import {
   canvasArguments,
   type CanvasEncodes,
@@ -13,6 +14,8 @@ import { ownInput } from '../programs/fileInput'
 
 const longestSeconds = 7 * 24 * 3600
 const restartMilliseconds = 1000
+/** An encoder whose input has ended closes its files so soon. */
+const closesWithinMilliseconds = 3000
 /** The speed is told over these last seconds. */
 const speedWindowSeconds = 5
 
@@ -72,8 +75,13 @@ export class CanvasFeed {
   async stop(): Promise<void> {
     this.isWanted = false
     clearTimeout(this.retry)
-    // Asked first, so that a recording is closed as it should be.
-    await this.program?.stop()
+    const { program } = this
+    // What comes in ends first, and it is asked before it is made to, so that a recording is closed as it should be.
+    if (program?.input) {
+      program.input.end()
+      await Promise.race([program.ended, pause(closesWithinMilliseconds)])
+    }
+    await program?.stop()
   }
 
   /** How fast it goes against real time lately; null before that is known. */

@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process'
 import { readdirSync } from 'node:fs'
+import { request } from 'node:http'
 import { join } from 'node:path'
 import type { CanvasName, Scene, Show, Source } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
@@ -44,6 +45,10 @@ const coloured: Show = {
   sources: (Object.keys(colours) as Colour[]).map(sourceOf),
   scenes: [sceneOf('red'), sceneOf('blue'), sceneOf('grey', 'starting')],
   sounds: [],
+  destinations: smallShow.destinations.map((each) => ({
+    ...each,
+    rules: { ...each.rules, key: { ...each.rules.key, life: 'lasting' as const } },
+  })),
   transition: { kind: 'cut', milliseconds: 0 },
   recordings: (['landscape', 'vertical'] as const).map((canvas) => ({
     ...recording,
@@ -123,21 +128,32 @@ test('the socket takes nobody without a ticket or from another page', async ({ s
   expect((await ask({})).status).toBe(403)
   expect((await ask({ ...meant, origin: 'http://elsewhere.example' })).status).toBe(403)
   const { ticket } = (await (await ask(meant)).json()) as { ticket: string }
-  const closes = (path: string, origin: string) =>
+  /** What an upgrade comes to: a status, the code of a close, or 0 for words that came. */
+  const opened = (path: string, origin: string) =>
     new Promise<number>((resolve) => {
-      const options = { headers: { origin } } as unknown as string[]
-      const socket = new WebSocket(`${address.replace('http', 'ws')}${path}`, options)
-      socket.addEventListener('close', ({ code }) => resolve(code))
-      socket.addEventListener('message', () => {
-        socket.close()
-        resolve(0)
+      const asking = request(`${address}${path}`, {
+        headers: {
+          ...{ connection: 'Upgrade', upgrade: 'websocket', origin },
+          ...{ 'sec-websocket-version': '13', 'sec-websocket-key': 'MDEyMzQ1Njc4OWFiY2RlZg==' },
+        },
       })
+      asking.on('response', ({ statusCode }) => resolve(statusCode ?? 0))
+      asking.on('upgrade', (_response, socket, head) => {
+        const take = (frame: Buffer): void => {
+          // A close begins with 0x88 and carries its code behind its length (RFC 6455, 5.5.1).
+          resolve(frame[0] === 0x88 ? frame.readUInt16BE(2) : 0)
+          socket.destroy()
+        }
+        if (head.length > 0) take(head)
+        else socket.once('data', take)
+      })
+      asking.end()
     })
-  expect(await closes(`/on-air/${ticket}`, 'http://elsewhere.example')).toBe(1006)
-  expect(await closes('/on-air/nobody', address)).toBe(4003)
-  expect(await closes(`/on-air/${ticket}`, address)).toBe(0)
+  expect(await opened(`/on-air/${ticket}`, 'http://elsewhere.example')).toBe(403)
+  expect(await opened('/on-air/nobody', address)).toBe(4003)
+  expect(await opened(`/on-air/${ticket}`, address)).toBe(0)
   // It was used.
-  expect(await closes(`/on-air/${ticket}`, address)).toBe(4003)
+  expect(await opened(`/on-air/${ticket}`, address)).toBe(4003)
 })
 
 interface Seen {
@@ -173,6 +189,8 @@ test(
         ...{ method, headers: { ...meant, 'content-type': 'application/json' } },
         ...(body && { body: JSON.stringify(body) }),
       })
+    const destinations = ['longmeadow', 'flickerbrook']
+    for (const each of destinations) await api(`/keys/${each}`, 'PUT', { key: `key-of-${each}` })
     await api('/stand-ins', 'POST')
     const inputs = { landscape: 'on-air window', vertical: 'on-air window' }
     expect((await api('/sender', 'POST', { target: 'stand-ins', inputs })).status).toBe(202)
@@ -181,8 +199,7 @@ test(
     }
     const sends = async () => ((await (await api('/sender', 'GET')).json()) as State).state.sends
     await page.goto(`/shows/${id}/on-air`)
-    for (const destination of ['longmeadow', 'flickerbrook'])
-      await api(`/sender/${destination}`, 'POST')
+    for (const each of destinations) await api(`/sender/${each}`, 'POST')
     await expect
       .poll(async () => (await sends()).map(({ stage }) => stage))
       .toEqual(['sending', 'sending'])
