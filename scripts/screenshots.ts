@@ -71,16 +71,6 @@ const views: View[] = [
     colours: 'light',
     prepare: (page) => page.getByRole('button', { name: 'Show levels' }).click(),
   },
-  {
-    name: 'measuring',
-    path: (id) => `/shows/${id}/line`,
-    colours: 'light',
-    prepare: async (page) => {
-      await page.getByRole('button', { name: 'Measure …' }).click()
-      await page.getByRole('button', { name: 'Start measuring' }).click()
-      await page.getByText(/second 8 of 30/).waitFor()
-    },
-  },
   { name: 'line', path: (id) => `/shows/${id}/line`, colours: 'light' },
   {
     name: 'destinations',
@@ -179,6 +169,19 @@ const views: View[] = [
     colours: 'dark',
     isTonight: true,
     size: { width: 390, height: 844 },
+  },
+  {
+    name: 'on-air',
+    path: (id) => `/shows/${id}/on-air`,
+    colours: 'dark',
+    prepare: async (page) => {
+      await page.getByRole('button', { name: 'Begin the sound' }).click()
+      await page.getByRole('button', { name: /^Prepare Bench talk/ }).click()
+      await page
+        .getByText(/[1-9]\d* of \d+ · \d+ late/)
+        .first()
+        .waitFor()
+    },
   },
   { name: 'wrap-up', path: (id) => `/wrap-ups/${id}`, colours: 'light', isTonight: true },
 ]

@@ -8,7 +8,7 @@ const maxQueued = 6
 const codecFor = ({ width, height }: Size): string =>
   width * height <= 1920 * 1088 ? 'avc1.64002A' : 'avc1.640034'
 
-export const canvasEncoderConfig = (size: Size, framesPerSecond: number): VideoEncoderConfig => ({
+const canvasEncoderConfig = (size: Size, framesPerSecond: number): VideoEncoderConfig => ({
   codec: codecFor(size),
   ...{ width: size.width, height: size.height, framerate: framesPerSecond },
   bitrate: onAirKbps(size, framesPerSecond) * 1000,

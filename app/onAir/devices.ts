@@ -11,7 +11,7 @@ export interface Device {
   stream: MediaStream
   goneAt: number | null
 }
-export const deviceKinds = [
+const deviceKinds = [
   'camera',
   'screen',
   'window',

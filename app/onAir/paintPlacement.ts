@@ -1,6 +1,5 @@
 import {
   baselinesOf,
-  type FeedState,
   type MeasureWords,
   middleOf,
   type Part,
@@ -28,9 +27,6 @@ export interface PaintedCanvas {
   families: Readonly<Record<Extract<Part, { kind: 'words' }>['font'], string>>
   /** The picture of a source as it is now; undefined while it has none. */
   pictureOf: (source: Source) => SizedPicture | undefined
-  /** A source that is hidden, as where its device is gone and the scene says so. */
-  isHidden?: (source: Source) => boolean
-  feed?: (source: Source) => FeedState | undefined
 }
 
 /** As the stage and the files have it: what no source covers. */
@@ -113,7 +109,7 @@ function paintRectangle(
 function paintLayer(context: Context, canvas: PaintedCanvas, layer: Layer): void {
   const source = canvas.sources.get(layer.sourceId)
   const placement = layer[canvas.name]
-  if (!source || !placement.shown || canvas.isHidden?.(source)) return
+  if (!source || !placement.shown) return
   const { x, y } = middleOf(placement)
   const { width, height } = placement
   const opacity = placement.opacityPercent / 100
@@ -123,14 +119,12 @@ function paintLayer(context: Context, canvas: PaintedCanvas, layer: Layer): void
   context.scale(placement.flippedAcross ? -1 : 1, placement.flippedDown ? -1 : 1)
   context.translate(-width / 2, -height / 2)
   const { dressing, size, measure } = canvas
-  const feed = canvas.feed?.(source)
   for (const part of partsOfPlacement({
     placement,
     source,
     dressing,
     canvas: size,
     measure,
-    feed,
   })) {
     context.globalAlpha = opacity * (part.kind === 'rectangle' ? part.opacity : 1)
     if (part.kind === 'picture') paintPicture(context, part, source, canvas.pictureOf(source))

@@ -88,11 +88,7 @@ export function newPictureSources(clock: () => number) {
       lives.set(id, live)
       void follow(id, live)
     },
-    /** Whether a device was here and is gone for longer than its last picture stays. */
-    isGone(id: string): boolean {
-      const endedAt = lives.get(id)?.endedAt ?? null
-      return endedAt !== null && clock() - endedAt > lastPictureMilliseconds
-    },
+    /** Undefined where it has none, and where its device has been gone for over a second: a plain card stands there. */
     pictureOf(source: Source): SizedPicture | undefined {
       const live = lives.get(source.id)
       if (live?.endedAt != null && clock() - live.endedAt > lastPictureMilliseconds)

@@ -1,11 +1,4 @@
-import type {
-  ChromaKey,
-  CanvasName,
-  CanvasPair,
-  Dressing,
-  Layer,
-  Source,
-} from '@green-mantle/core/show'
+import type { CanvasName, CanvasPair, Dressing, Layer, Source } from '@green-mantle/core/show'
 
 /** A scene as it is drawn: what is on air on each canvas, front to back. */
 export interface DrawnScene {
@@ -25,8 +18,7 @@ export interface DrawnShow {
 }
 
 /** Why a frame was late. */
-export const lateReasons = ['drawing', 'encoder'] as const
-export type LateReason = (typeof lateReasons)[number]
+export type LateReason = 'drawing' | 'encoder'
 
 /** What the worker tells once a second. */
 export interface DrawingState {
@@ -41,6 +33,3 @@ export interface DrawingState {
   /** What an encoder of this browser said when it failed. */
   problem: string
 }
-
-/** A frame's backdrop is keyed as the stage keys it. */
-export type KeyOf = (source: Source) => ChromaKey | null

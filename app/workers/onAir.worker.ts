@@ -67,7 +67,6 @@ function paint(
     ...{ name, size: canvasPair[name], layers: drawn.layers[name], sources, dressing, measure },
     families: fontFamilies,
     pictureOf: (source) => pictures.pictureOf(source),
-    isHidden: (source) => pictures.isGone(source.id),
   })
 }
 

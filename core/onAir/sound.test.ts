@@ -4,7 +4,10 @@ import { ceilingDecibels, newLimiter } from './limiter'
 import { newLoudness } from './loudness'
 
 const rate = 48_000
-type Tone = { decibels: number; seconds: number }
+interface Tone {
+  decibels: number
+  seconds: number
+}
 /** A sine of 1 kHz in both channels, at one level after the other. */
 function* tones(parts: readonly Tone[], hertz = 1000): Generator<number> {
   let index = 0

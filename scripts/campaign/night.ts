@@ -15,7 +15,11 @@ const attacks: Readonly<Record<string, { vitest?: string[]; browser?: string }>>
     vitest: ['server/listeners/srtListener', 'server/listeners/rtmpConnection'],
   },
   'a phone that reaches too far': { browser: 'a link to one night' },
-  'a database away': { vitest: ['server/sender/nightLogger', 'tests/app/nightLogStore'] },
+  'a database away': {
+    vitest: ['server/sender/nightLogger', 'tests/app/nightLogStore'],
+    browser: 'with the database away a phone',
+  },
+  'on-air windows': { vitest: ['server/onAir', 'core/onAir/messages'] },
   'a server killed': {
     vitest: ['tests/database/underWayStore', 'server/sender/recordingLength'],
     browser: 'the server is killed in the middle of a night',

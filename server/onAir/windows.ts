@@ -12,7 +12,7 @@ const toldEveryMilliseconds = 500
 const maxOutOfForm = 20
 
 /** What the server says to an on-air window. */
-export interface OnAirWanted {
+interface OnAirWanted {
   /** The canvases that are encoded and sent from it now. */
   wanted: CanvasName[]
 }

@@ -47,7 +47,7 @@ async function copied(work: (canvas: OnAirCanvas, at: (now: number) => void) => 
     ...['-v', 'error', '-y', '-f', 'matroska', '-i', 'pipe:0', '-map', '0', '-c', 'copy', file],
   ])
   let now = 0
-  let said: string[] = []
+  const said: string[] = []
   const canvas = new OnAirCanvas({
     feed: { input: program.stdin, start: () => {} },
     ...{ size, framesPerSecond, clock: () => now },

@@ -1,9 +1,6 @@
 import { execFileSync } from 'node:child_process'
 import { readdirSync, readFileSync } from 'node:fs'
-import type { Show } from '@green-mantle/core/show'
-import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
-import { startPrivateMariadb } from '../../scripts/mariadb'
 import { connect } from '../../server/database/connection'
 import {
   expect,
@@ -16,39 +13,8 @@ import {
   test,
 } from './fixtures'
 import { mostMilliseconds } from '../tier'
-import { smallShow } from './smallShow'
+import { tonight } from './smallShow'
 import { meant } from '../meant'
-
-const demoRecording = demoShow.recordings[0] as Show['recordings'][number]
-
-/** The small show an hour from now, with a recording; its pages lag by a second. */
-function tonight(): Show {
-  const [start] = new Date(Date.now() + 600_000).toISOString().split('.')
-  return {
-    ...smallShow,
-    title: 'A practised night',
-    startsAt: (start as string).slice(0, 16),
-    timeZone: 'UTC',
-    durationMinutes: 1,
-    destinations: smallShow.destinations.map((each) => ({
-      ...each,
-      lagSeconds: 1,
-      sending: { ...each.sending, reconnectAfterSeconds: 0.5 },
-    })),
-    recordings: [
-      {
-        ...demoRecording,
-        on: true,
-        plan: { ...demoRecording.plan, leftOut: false },
-        rendition: {
-          ...demoRecording.rendition,
-          ...{ width: 640, height: 360, framesPerSecond: 30, effort: 'fastest' },
-          ...{ codec: 'h264', videoBitrateKbps: 800, bFrames: 0 },
-        },
-      },
-    ],
-  }
-}
 
 const done = (page: Page, title: string) =>
   page.getByRole('button', { name: `Done: ${title}`, exact: true })
@@ -417,44 +383,6 @@ test(
       const asked = Date.now()
       await stack.application.stop()
       expect(Date.now() - asked).toBeLessThan(mostMilliseconds(4500))
-    } finally {
-      await page.goto('about:blank')
-      consoleProblems.splice(0)
-      await stopStack(stack)
-    }
-  },
-)
-
-test(
-  'with the database away a phone keeps what was pressed and tells it late, and pages say what is wrong',
-  { tag: '@deep' },
-  async ({ page, context, consoleProblems }) => {
-    const stack = await startStack()
-    try {
-      const { address } = stack.application
-      const { id } = await storeShow(address, tonight())
-      await page.goto(`${address}/shows/${id}/run-sheet`)
-      await page.getByRole('button', { name: 'Begin the night' }).click()
-      const phone = await context.newPage()
-      await phone.goto(`${address}/phone/${id}`)
-      const mark = phone.getByRole('button', { name: 'Mark now' })
-      await expect(mark).toBeVisible()
-
-      await stack.mariadb.kill()
-      await mark.click()
-      await expect(phone.getByText(/Not kept by the server yet: 1/)).toBeVisible()
-      await expect(phone.getByRole('alert')).not.toContainText(/500|Server Error/)
-      const other = await fetch(`${address}/api/shows/${id}/night`)
-      expect(other.status).toBe(503)
-      const text = await (await fetch(`${address}/shows/${id}/run-sheet`)).text()
-      expect(text).not.toContain('host name is not one of ours')
-
-      const { port } = stack.mariadb
-      stack.mariadb = await startPrivateMariadb({ directory: stack.directory, port })
-      await expect(phone.getByText(/Not kept by the server yet/)).toBeHidden()
-      const marks = page.getByRole('list', { name: 'Marks made' }).getByRole('listitem')
-      await expect(marks).toHaveCount(1)
-      await phone.close()
     } finally {
       await page.goto('about:blank')
       consoleProblems.splice(0)

@@ -160,22 +160,41 @@ interface Seen {
   colour: Colour
   from: number
   until: number
+  /** Of each of its frames. */
+  pixels: readonly (readonly [number, number, number])[]
+}
+/** Red, green and blue of a limited-range picture by ITU-R BT.709, item 3. */
+function rgbOf(luma: number, blueChroma: number, redChroma: number) {
+  const [y, b, r] = [(luma - 16) / 219, (blueChroma - 128) / 224, (redChroma - 128) / 224]
+  const red = y + 1.5748 * r
+  const blue = y + 1.8556 * b
+  const green = (y - 0.2126 * red - 0.0722 * blue) / 0.7152
+  return [Math.round(255 * red), Math.round(255 * green), Math.round(255 * blue)] as const
 }
 /** The stretches of one colour that a file shows, by the times of its frames. */
 function seenIn(file: string): Seen[] {
-  const pixels = execFileSync('ffmpeg', [
-    ...['-v', 'error', '-i', file, '-an', '-vf', 'fps=30,scale=1:1'],
-    ...['-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'],
+  const bytes = execFileSync('ffmpeg', [
+    ...['-v', 'error', '-i', file, '-an', '-vf', 'fps=30,scale=2:2,format=yuv444p'],
+    ...['-f', 'rawvideo', '-'],
   ])
-  const stretches: Seen[] = []
-  for (let frame = 0; frame * 3 < pixels.length; frame += 1) {
-    const [red, blue] = [pixels[frame * 3] as number, pixels[frame * 3 + 2] as number]
+  const stretches: (Seen & { pixels: (readonly [number, number, number])[] })[] = []
+  for (let frame = 0; frame * 12 < bytes.length; frame += 1) {
+    const part = (plane: number): number => bytes[frame * 12 + plane * 4] as number
+    const pixel = rgbOf(part(0), part(1), part(2))
+    const [red, , blue] = pixel
     const colour = red > blue + 60 ? 'red' : blue > red + 60 ? 'blue' : 'grey'
+    const until = (frame + 1) / 30
     const last = stretches.at(-1)
-    if (last?.colour === colour) last.until = (frame + 1) / 30
-    else stretches.push({ colour, from: frame / 30, until: (frame + 1) / 30 })
+    if (last?.colour === colour) Object.assign(last, { until, pixels: [...last.pixels, pixel] })
+    else stretches.push({ colour, from: frame / 30, until, pixels: [pixel] })
   }
   return stretches
+}
+/** How far a colour that arrived is from the one that was set, at most, of 255. */
+function offBy({ colour, pixels }: Seen): number {
+  const middle = pixels[pixels.length >> 1]!
+  const set = [1, 3, 5].map((at) => Number.parseInt(colours[colour].slice(at, at + 2), 16))
+  return Math.max(...set.map((value, channel) => Math.abs(value - middle[channel]!)))
 }
 
 test(
@@ -222,6 +241,9 @@ test(
     const seen = files.map((name) => seenIn(join(folder, name)))
     for (const stretches of seen)
       expect(stretches.map(({ colour }) => colour)).toEqual(['red', 'blue', 'grey', 'red'])
+    for (const stretch of seen.flat()) expect(offBy(stretch)).toBeLessThanOrEqual(3)
+    // It was away for five seconds: the standby scene came within one.
+    for (const [, , grey] of seen) expect(grey!.until - grey!.from).toBeGreaterThan(4)
     // Both canvases change in the same frame: as long blue on one as on the other.
     const [first, second] = seen.map(([, blue]) => blue!.until - blue!.from) as [number, number]
     expect(Math.abs(first - second)).toBeLessThan(0.2)

@@ -35,3 +35,34 @@ export const smallShow: Show = {
       })),
     })),
 }
+
+const demoRecording = demoShow.recordings[0] as Show['recordings'][number]
+
+/** The small show an hour from now, with a recording; its pages lag by a second. */
+export function tonight(): Show {
+  const [start] = new Date(Date.now() + 600_000).toISOString().split('.')
+  return {
+    ...smallShow,
+    title: 'A practised night',
+    startsAt: (start as string).slice(0, 16),
+    timeZone: 'UTC',
+    durationMinutes: 1,
+    destinations: smallShow.destinations.map((each) => ({
+      ...each,
+      lagSeconds: 1,
+      sending: { ...each.sending, reconnectAfterSeconds: 0.5 },
+    })),
+    recordings: [
+      {
+        ...demoRecording,
+        on: true,
+        plan: { ...demoRecording.plan, leftOut: false },
+        rendition: {
+          ...demoRecording.rendition,
+          ...{ width: 640, height: 360, framesPerSecond: 30, effort: 'fastest' },
+          ...{ codec: 'h264', videoBitrateKbps: 800, bFrames: 0 },
+        },
+      },
+    ],
+  }
+}

@@ -1,7 +1,17 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import type { CanvasName } from '@green-mantle/core/show'
-import { FileImage, Frame, Magnet, Pause, Play, Shirt, Sparkles, Telescope } from '@lucide/vue'
+import {
+  FileImage,
+  Frame,
+  Magnet,
+  MonitorPlay,
+  Pause,
+  Play,
+  Shirt,
+  Sparkles,
+  Telescope,
+} from '@lucide/vue'
 import { isPlaying, setPlaying } from '~/pictures/playback'
 import { useShowStore } from '~/stores/show'
 import { useWorkbenchStore } from '~/stores/workbench'
@@ -64,6 +74,15 @@ const itemClass = (active: boolean): string =>
       >
         <Telescope class="size-4" /> Seen
       </button>
+      <a
+        class="button px-1.5!"
+        title="The on-air window draws what goes out"
+        :href="`/shows/${store.id}/on-air`"
+        target="_blank"
+        rel="opener"
+        aria-label="On air, in a window of its own"
+        ><MonitorPlay class="size-4" /><span class="hidden @min-[46rem]:inline">On air</span></a
+      >
       <button
         type="button"
         class="button px-1.5!"

@@ -33,6 +33,12 @@ export function offerShowCommands(open: (dialog: ShowDialog) => void): void {
       run: () => void router.push(`/shows/${store.id}/${step.name}`),
     })),
     {
+      id: 'show.on-air',
+      label: 'Open the on-air window',
+      group: 'Show',
+      run: () => void window.open(`/shows/${store.id}/on-air`, '_blank'),
+    },
+    {
       id: 'show.undo',
       label: 'Undo',
       group: 'Show',

@@ -1,0 +1,83 @@
+import { onAirSound } from '@green-mantle/core/on-air'
+import { demoShow } from '@green-mantle/demo'
+import { describe, expect, it } from 'vitest'
+import { drawnShow } from '~/onAir/drawnShow'
+import { paintCanvas } from '~/onAir/paintPlacement'
+import { newSoundClock } from '~/onAir/soundClock'
+
+const { sampleRateHz } = onAirSound
+const block = 1024
+
+describe('blocks of sound on the pictures’ clock', () => {
+  /** What blocks are put at, where each comes `late` seconds after it was made, and the card is `faster` than the clock. */
+  function placed(seconds: number, faster = 1, late: () => number = () => 0.02): number[] {
+    const place = newSoundClock()
+    const places: number[] = []
+    for (let frame = 0; frame < seconds * sampleRateHz; frame += block) {
+      const madeAt = (frame + block) / (sampleRateHz * faster)
+      places.push(place(50_000 + frame, block, 5 + madeAt + late()))
+    }
+    return places
+  }
+
+  it('follow each other without a gap, however unevenly they come', () => {
+    let turn = 0
+    const places = placed(20, 1, () => 0.01 + 0.03 * ((turn += 1) % 2))
+    places.slice(1).forEach((at, index) => expect(at).toBe(places[index]! + block))
+    expect(places[0]! / sampleRateHz).toBeCloseTo(5.04, 2)
+  })
+
+  it('are brought back where the card’s clock and the computer’s have drifted apart', () => {
+    const places = placed(600, 0.9995)
+    const lastShould = 5 + (600 * 1) / 0.9995
+    expect(Math.abs(places.at(-1)! / sampleRateHz - lastShould)).toBeLessThan(0.15)
+    places.slice(1).forEach((at, index) => expect(at).toBeGreaterThan(places[index]!))
+  })
+})
+
+describe('what of a show is drawn', () => {
+  it('is every scene as it is on air, and the one that stands by', () => {
+    const drawn = drawnShow(demoShow)
+    expect(drawn.scenes.map(({ id }) => id)).toEqual(demoShow.scenes.map(({ id }) => id))
+    expect(drawn.standbySceneId).toBe(demoShow.scenes.find(({ role }) => role === 'starting')!.id)
+    const borrowed = structuredClone(demoShow)
+    borrowed.scenes[0]!.verticalOf = borrowed.scenes[1]!.id
+    expect(drawnShow(borrowed).scenes[0]!.layers.vertical).toEqual(demoShow.scenes[1]!.layers)
+    const noRole = { ...demoShow, scenes: demoShow.scenes.map((each) => ({ ...each, role: null })) }
+    expect(drawnShow(noRole).standbySceneId).toBe(demoShow.scenes[0]!.id)
+  })
+
+  it('is painted back to front, and what is not shown is not', () => {
+    const [scene] = demoShow.scenes
+    const painted: string[] = []
+    const context = new Proxy(
+      { measureText: () => ({ width: 1 }) },
+      {
+        get: (target, name) =>
+          name in target ? target[name as keyof typeof target] : () => undefined,
+        set: () => true,
+      },
+    ) as unknown as CanvasRenderingContext2D
+    const families = {
+      Literata: '',
+      'Atkinson Hyperlegible Next': '',
+      'Atkinson Hyperlegible Mono': '',
+    }
+    paintCanvas(context, {
+      ...{ name: 'landscape', size: demoShow.canvasPair.landscape, layers: scene!.layers },
+      sources: new Map(demoShow.sources.map((source) => [source.id, source])),
+      ...{ dressing: demoShow.dressing, families, measure: (text) => text.length / 2 },
+      pictureOf(source) {
+        painted.push(source.id)
+        return undefined
+      },
+    })
+    const pictures = scene!.layers
+      .filter(({ landscape }) => landscape.shown)
+      .map(({ sourceId }) => demoShow.sources.find(({ id }) => id === sourceId)!)
+      .filter(({ appearance }) => appearance.type === 'drawing')
+      .map(({ id }) => id)
+    expect(painted).toEqual(pictures.toReversed())
+    expect(painted.length).toBeGreaterThan(1)
+  })
+})
