@@ -1,11 +1,13 @@
 import { execFileSync } from 'node:child_process'
-import { readdirSync } from 'node:fs'
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { request } from 'node:http'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { CanvasName, Scene, Show, Source } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
 import { meant } from '../meant'
+import { casesOf } from '../tier'
 import { expect, expectAccessible, storeShow, test } from './fixtures'
 import { smallShow } from './smallShow'
 
@@ -91,6 +93,62 @@ test('the on-air window draws both canvases, prepares a scene and takes it, by m
   await page.keyboard.press('3')
   await expect.poll(middle).toEqual(['grey', 'grey'])
   await expectAccessible(page)
+})
+
+test('a scene is drawn as its PNG has it, on both canvases', async ({ page, stack }) => {
+  const scenes = casesOf(demoShow.scenes, ({ id }) => id === demoShow.scenes[0]!.id)
+  const { id } = await storeShow(stack.application.address, demoShow)
+  const folder = mkdtempSync(join(tmpdir(), 'green-mantle-drawn-'))
+  const alike = '[0]format=yuv444p[a];[1]format=yuv444p[b];[a][b]ssim=stats_file=-'
+  /** SSIM of luma, by FFmpeg. */
+  const likeness = (one: string, other: string): number => {
+    const words = execFileSync('ffmpeg', [
+      ...['-v', 'error', '-i', one, '-i', other, '-lavfi', alike, '-f', 'null', '-'],
+    ]).toString()
+    return Number(/Y:([\d.]+)/.exec(words)?.[1])
+  }
+  try {
+    for (const [index, { name }] of scenes.entries()) {
+      await page.goto(`/shows/${id}/canvases`)
+      await page
+        .getByRole('button', { name: new RegExp(`^${name}`) })
+        .first()
+        .click()
+      for (const canvas of ['landscape', 'vertical'] as const) {
+        const label = `${canvas === 'landscape' ? 'Landscape' : 'Vertical'} as PNG`
+        await page.getByRole('button', { name: 'Pictures of the canvases' }).click()
+        const coming = page.waitForEvent('download')
+        await page.getByRole('menuitem', { name: label }).click()
+        await (await coming).saveAs(join(folder, `${index} ${canvas}.png`))
+      }
+    }
+    await page.goto(`/shows/${id}/on-air`)
+    for (const [index] of scenes.entries()) {
+      await page.keyboard.press(String(index + 1))
+      await expect(frames(page)).toHaveText(/[1-9]\d* of/)
+      for (const canvas of ['landscape', 'vertical'] as const) {
+        const png = join(folder, `${index} ${canvas}.png`)
+        const own = join(folder, 'drawn.png')
+        await expect
+          .poll(async () => {
+            const address = await page
+              .getByRole('img', { name: `The ${canvas} canvas as it goes out` })
+              .evaluate((element) => {
+                const drawn = element as HTMLCanvasElement
+                const surface = document.createElement('canvas')
+                ;[surface.width, surface.height] = [drawn.width, drawn.height]
+                surface.getContext('2d')!.drawImage(drawn, 0, 0)
+                return surface.toDataURL('image/png')
+              })
+            writeFileSync(own, Buffer.from(address.split(',')[1]!, 'base64'))
+            return likeness(png, own)
+          })
+          .toBeGreaterThan(0.98)
+      }
+    }
+  } finally {
+    rmSync(folder, { recursive: true, force: true })
+  }
 })
 
 test('a second window is told, and may take over', async ({ page, context, stack }) => {
@@ -222,7 +280,10 @@ test(
     await expect
       .poll(async () => (await sends()).map(({ stage }) => stage))
       .toEqual(['sending', 'sending'])
-    await page.waitForTimeout(2000)
+    // Two seconds of the first scene are through, on however busy a computer.
+    await expect
+      .poll(async () => Math.min(...(await sends()).map(({ sentFrames }) => sentFrames)))
+      .toBeGreaterThan(60)
     await page.keyboard.press('2')
     await page.waitForTimeout(3000)
     await page.goto('about:blank')

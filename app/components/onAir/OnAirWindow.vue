@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { canvasNames } from '@green-mantle/core/show'
+import { type CanvasName, canvasNames } from '@green-mantle/core/show'
 import { countInWords } from '@green-mantle/core/words'
 import { MonitorPlay, Pencil } from '@lucide/vue'
 import { useNow } from '@vueuse/core'
@@ -89,11 +89,25 @@ const gridTemplateColumns = computed(() =>
     })
     .join(' '),
 )
-const about = (canvas: (typeof canvasNames)[number]): string => {
-  const { width, height } = store.show.canvasPair[canvas]
+const about = (canvas: CanvasName): string => {
   const { drawn, due, late } = onAir.state.frames[canvas]
-  return `${width}×${height} · ${drawn} of ${due} · ${late} late`
+  return `${drawn} of ${due} · ${late} late`
 }
+const sizeOf = (canvas: CanvasName): string => {
+  const { width, height } = store.show.canvasPair[canvas]
+  return `${width}×${height}`
+}
+/** Said once it is more than what any machine loses now and then. */
+const noticeableLateShare = 0.05
+const lateness = computed(() => {
+  const all = canvasNames.map((canvas) => onAir.state.frames[canvas])
+  const due = all.reduce((sum, each) => sum + each.due, 0)
+  const late = all.reduce((sum, each) => sum + each.late, 0)
+  if (due === 0 || late / due <= noticeableLateShare) return ''
+  const { drawing, encoder } = onAir.state.lateInAll
+  const why = encoder > drawing ? 'this browser encodes' : 'this computer draws'
+  return `${Math.round((100 * late) / due)} of 100 frames are late: more than ${why} in time. Smaller canvases, or fewer frames a second, help.`
+})
 
 offerCommands(
   Array.from({ length: 9 }, (_, index) => ({
@@ -171,13 +185,15 @@ offerCommands([
             :key="canvas"
             class="flex h-full min-h-0 min-w-0 flex-col"
           >
-            <figcaption class="flex flex-wrap items-baseline justify-between gap-x-3">
+            <figcaption class="flex items-baseline justify-between gap-x-2 whitespace-nowrap">
               <span
                 class="font-title"
                 :class="canvas === 'landscape' ? 'text-river' : 'text-foxglove'"
                 >{{ canvas === 'landscape' ? 'Landscape' : 'Vertical' }}</span
               >
-              <span class="number text-ink-2 text-xs">{{ about(canvas) }}</span>
+              <span class="number text-ink-2 truncate text-xs" :title="sizeOf(canvas)">{{
+                about(canvas)
+              }}</span>
             </figcaption>
             <canvas
               ref="surfaces"
@@ -187,6 +203,7 @@ offerCommands([
             ></canvas>
           </figure>
         </div>
+        <p v-if="lateness" role="status" class="text-ochre">{{ lateness }}</p>
         <OnAirScenes />
       </div>
       <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
