@@ -1,19 +1,34 @@
 import { onAirBytes, type OnAirMessage } from '@green-mantle/core/on-air'
 import type { CanvasName } from '@green-mantle/core/show'
+import { openOnAir } from '../api/onAir'
+import { ApiProblem, wordsFor } from '../api/problem'
 import type { DrawingState } from './wireTypes'
 
 /** So much may wait for the server; then whole groups of pictures are left out. */
 const maxWaitingBytes = 16_000_000
 const takenOverCode = 4001
+const retryMilliseconds = 400
 
-/** The one socket over which pictures and sound go to the server. */
+/**
+ * The one socket over which pictures and sound go to the server, opened again by itself: in a worker, since
+ * timers of a hidden page may wait for a minute.
+ */
 export function newOnAirSocket(told: { wanted: (canvases: CanvasName[]) => void }) {
   let socket: WebSocket | undefined
   let connection: DrawingState['connection'] = 'none'
+  let problem = ''
+  let retry: ReturnType<typeof setTimeout> | undefined
+  let showId: string | undefined
   const waitsForKey: Record<CanvasName, boolean> = { landscape: false, vertical: false }
 
-  function open(address: string): void {
-    socket?.close()
+  function later(): void {
+    clearTimeout(retry)
+    retry = setTimeout(() => void connect(), retryMilliseconds)
+  }
+
+  function open(ticket: string): void {
+    const address = new URL(`/on-air/${ticket}`, self.location.origin)
+    address.protocol = address.protocol === 'https:' ? 'wss:' : 'ws:'
     const own = new WebSocket(address)
     own.binaryType = 'arraybuffer'
     socket = own
@@ -27,15 +42,41 @@ export function newOnAirSocket(told: { wanted: (canvases: CanvasName[]) => void 
     })
     own.addEventListener('close', ({ code }) => {
       if (socket !== own) return
-      connection = code === takenOverCode ? 'taken over' : 'lost'
+      socket = undefined
+      connection = code === takenOverCode ? 'elsewhere' : 'lost'
       told.wanted([])
+      if (connection === 'lost') later()
     })
   }
 
+  /** Opens the socket of a show's window; where another window has it, only if that is to be taken over. */
+  async function connect(takesOver = false): Promise<void> {
+    clearTimeout(retry)
+    const id = showId
+    if (id === undefined) return
+    try {
+      const ticket = await openOnAir(id, takesOver)
+      problem = ''
+      if (showId === id && socket === undefined) open(ticket)
+    } catch (error) {
+      if (showId !== id) return
+      const isElsewhere = error instanceof ApiProblem && error.status === 409
+      connection = isElsewhere ? 'elsewhere' : 'lost'
+      problem = isElsewhere ? '' : wordsFor(error)
+      if (!isElsewhere) later()
+    }
+  }
+
   return {
-    open,
+    connect(id: string, takesOver: boolean): Promise<void> {
+      showId = id
+      return connect(takesOver)
+    },
     get connection(): DrawingState['connection'] {
       return connection
+    },
+    get problem(): string {
+      return problem
     },
     send(message: OnAirMessage): void {
       if (socket?.readyState !== WebSocket.OPEN) return
@@ -49,8 +90,8 @@ export function newOnAirSocket(told: { wanted: (canvases: CanvasName[]) => void 
     },
     close(): void {
       const own = socket
-      socket = undefined
-      connection = 'none'
+      ;[socket, showId, connection] = [undefined, undefined, 'none']
+      clearTimeout(retry)
       own?.close()
     },
   }

@@ -28,8 +28,8 @@ export interface DrawingState {
   lateInAll: Record<LateReason, number>
   drawnInAll: number
   /** Whether the server takes what is drawn, and what it wants of it. */
-  connection: 'none' | 'open' | 'lost' | 'taken over'
+  connection: 'none' | 'open' | 'lost' | 'elsewhere'
   wanted: CanvasName[]
-  /** What an encoder of this browser said when it failed. */
+  /** What an encoder of this browser said when it failed, or why the server is not reached. */
   problem: string
 }

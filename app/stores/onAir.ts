@@ -4,8 +4,6 @@ import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { transfer } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef, watch } from 'vue'
-import { openOnAir } from '~/api/onAir'
-import { ApiProblem, wordsFor } from '~/api/problem'
 import { isCamera, playedFilm, stillOf, useDevices, wantsDevice, framesOf } from '~/onAir/devices'
 import { drawnShow } from '~/onAir/drawnShow'
 import { shippedFonts } from '~/onAir/shippedFonts'
@@ -16,7 +14,6 @@ import { useNightLogStore } from './nightLog'
 import { useShowStore } from './show'
 
 const lookMilliseconds = 500
-const retryMilliseconds = 500
 const nothingDrawn: DrawingState = {
   frames: onBoth(() => ({ drawn: 0, due: 0, late: 0 })),
   lateInAll: { drawing: 0, encoder: 0 },
@@ -39,8 +36,6 @@ export const useOnAirStore = defineStore('on air', () => {
   const log = useNightLogStore()
   const state = shallowRef<DrawingState>(nothingDrawn)
   const problem = ref('')
-  /** Another window draws this show: it may be taken over from. */
-  const isElsewhere = ref(false)
   const isOpen = ref(false)
   /** Which scene is drawn where no night is under way. */
   const rehearsedSceneId = ref<string>()
@@ -53,7 +48,6 @@ export const useOnAirStore = defineStore('on air', () => {
 
   let worker: ReturnType<typeof newOnAirWorker> | undefined
   let graph: SoundGraph | undefined
-  let retry: ReturnType<typeof setTimeout> | undefined
   /** What is drawn; edits made elsewhere wait until they are taken. */
   const drawn = shallowRef<Show>()
 
@@ -137,9 +131,9 @@ export const useOnAirStore = defineStore('on air', () => {
   /** Brings a scene on air, on both canvases in one frame; `cuts`: at once, whatever the show fades. */
   function take(id: string, { cuts = false } = {}): void {
     const scene = store.show.scenes.find((each) => each.id === id)
-    if (!scene) return
-    rehearsedSceneId.value = id
     preparedId.value = undefined
+    if (!scene || id === sceneId.value) return
+    rehearsedSceneId.value = id
     nextFade = cuts ? 0 : fadeMilliseconds.value
     if (isNight.value) log.happened({ kind: 'scene', sceneId: id, name: scene.name })
   }
@@ -190,36 +184,15 @@ export const useOnAirStore = defineStore('on air', () => {
     }
   }
 
-  async function connect(takesOver = false): Promise<void> {
-    clearTimeout(retry)
-    try {
-      const ticket = await openOnAir(store.id, takesOver)
-      isElsewhere.value = false
-      problem.value = ''
-      const address = new URL(`/on-air/${ticket}`, location.href)
-      address.protocol = location.protocol === 'https:' ? 'wss:' : 'ws:'
-      await worker?.remote.connect(address.href)
-    } catch (error) {
-      isElsewhere.value = error instanceof ApiProblem && error.status === 409
-      if (!isElsewhere.value) {
-        problem.value = wordsFor(error)
-        if (isOpen.value) retry = setTimeout(() => void connect(), retryMilliseconds)
-      }
-    }
-  }
-
   const looking = useIntervalFn(
     async () => {
-      const before = state.value.connection
       state.value = (await worker?.remote.state()) ?? nothingDrawn
-      const now = state.value.connection
-      if (now === 'taken over') isElsewhere.value = true
-      // Asked for again at once: the standby scene is on air meanwhile.
-      if (now === 'lost' && before !== 'lost') void connect()
     },
     lookMilliseconds,
     { immediate: false },
   )
+  const isElsewhere = computed(() => state.value.connection === 'elsewhere')
+  const takeOver = async (): Promise<void> => worker?.remote.connect(store.id, true)
 
   /** Begins to draw on two canvases of the page; a worker draws from then on, whether the page is seen or not. */
   async function open(canvases: Record<CanvasName, HTMLCanvasElement>): Promise<void> {
@@ -231,7 +204,7 @@ export const useOnAirStore = defineStore('on air', () => {
     await draw(store.show as Show)
     if (sceneId.value !== undefined) await worker.remote.setScene(sceneId.value, 0)
     looking.resume()
-    await connect()
+    await worker.remote.connect(store.id, false)
     await devices.reopen(sourcesWithDevice.value)
   }
   useEventListener(navigator.mediaDevices, 'devicechange', () => {
@@ -240,7 +213,6 @@ export const useOnAirStore = defineStore('on air', () => {
 
   async function close(): Promise<void> {
     isOpen.value = false
-    clearTimeout(retry)
     looking.pause()
     worker?.end()
     worker = undefined
@@ -257,7 +229,7 @@ export const useOnAirStore = defineStore('on air', () => {
   return {
     ...{ state, problem, isElsewhere, sceneId, preparedId, loudness, isHeard, isNight, drawn },
     ...{ devices, sourcesWithDevice, fadeMilliseconds, isCamera },
-    ...{ open, close, connect, take, draw, hear },
+    ...{ open, close, takeOver, take, draw, hear },
     prepare: (id: string) => (preparedId.value = preparedId.value === id ? undefined : id),
   }
 })

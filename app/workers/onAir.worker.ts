@@ -216,13 +216,19 @@ const worker = {
   },
   setShow(next: DrawnShow): void {
     const wasStopped = show === undefined
-    show = next
+    // What is being encoded keeps its size and rate to the end.
+    show =
+      show && wanted.length > 0
+        ? { ...next, canvasPair: show.canvasPair, framesPerSecond: show.framesPerSecond }
+        : next
     sources = new Map(next.sources.map((source) => [source.id, source]))
     for (const name of canvasNames) {
-      const surface = surfaces[name]
-      if (!surface) continue
-      surface.canvas.width = next.canvasPair[name].width
-      surface.canvas.height = next.canvasPair[name].height
+      const canvas = surfaces[name]?.canvas
+      const { width, height } = show.canvasPair[name]
+      // Set anew, it would be empty up to the next frame.
+      if (!canvas || (canvas.width === width && canvas.height === height)) continue
+      canvas.width = width
+      canvas.height = height
     }
     scene = next.scenes.find(({ id }) => id === scene?.id) ?? next.scenes[0]
     for (const name of wanted) void sendStandby(name)
@@ -241,10 +247,10 @@ const worker = {
   takeSoundFrom(port: MessagePort): void {
     port.onmessage = ({ data }) => takeSound(data as SoundBlock)
   },
-  connect: (address: string): void => socket.open(address),
+  connect: (showId: string, takesOver: boolean): Promise<void> => socket.connect(showId, takesOver),
   state: (): DrawingState => ({
     frames: lastSecond,
-    ...{ lateInAll, drawnInAll, problem },
+    ...{ lateInAll, drawnInAll, problem: problem || socket.problem },
     ...{ connection: socket.connection, wanted: [...wanted] },
   }),
   end(): void {

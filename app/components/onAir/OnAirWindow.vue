@@ -155,7 +155,7 @@ offerCommands([
         v-if="onAir.isElsewhere"
         type="button"
         class="button button-primary"
-        @click="onAir.connect(true)"
+        @click="onAir.takeOver()"
       >
         <MonitorPlay class="size-4" /> Take over here
       </button>
