@@ -104,6 +104,8 @@ const views: View[] = [
       await page.getByRole('button', { name: /^Stop at/ }).waitFor({ state: 'hidden' })
       await untilTried(page)
       await page.getByRole('button', { name: 'Find it' }).click()
+      await page.getByText(/headrooms …/).waitFor({ state: 'visible' })
+      await page.getByText(/headrooms …/).waitFor({ state: 'hidden', timeout: 180_000 })
       await page.getByText('headrooms, each planned anew').waitFor({ state: 'hidden' })
       await page.getByRole('button', { name: 'Next event' }).click()
       await page.getByRole('heading', { name: /^Clean on/ }).scrollIntoViewIfNeeded()

@@ -9,6 +9,7 @@ import { drawnShow } from '~/onAir/drawnShow'
 import { shippedFonts } from '~/onAir/shippedFonts'
 import { newSoundGraph, type SoundGraph } from '~/onAir/soundGraph'
 import type { DrawingState } from '~/onAir/wireTypes'
+import { askToHear } from '~/sound/inputs'
 import { newOnAirWorker } from '~/workers/workers'
 import { useNightLogStore } from './nightLog'
 import { useShowStore } from './show'
@@ -165,6 +166,9 @@ export const useOnAirStore = defineStore('on air', () => {
   /** The microphones that the show's sounds name; what the browser has none of is silent. */
   async function openMicrophones(): Promise<void> {
     const sounds = drawn.value?.sounds ?? []
+    if (sounds.length === 0) return
+    // Their names are told only once one was allowed to be heard.
+    await askToHear()
     const all = await navigator.mediaDevices.enumerateDevices()
     for (const { input, noiseSuppression, channels } of sounds) {
       const device = all.find(({ kind, label }) => kind === 'audioinput' && label === input)

@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawnSync } from 'node:child_process'
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { tmpdir } from 'node:os'
@@ -46,7 +46,14 @@ const coloured: Show = {
   ...{ title: 'Colours', startsAt: (start as string).slice(0, 16), timeZone: 'UTC' },
   sources: (Object.keys(colours) as Colour[]).map(sourceOf),
   scenes: [sceneOf('red'), sceneOf('blue'), sceneOf('grey', 'starting')],
-  sounds: [],
+  // The browser's own made microphone, which beeps.
+  sounds: [
+    {
+      ...demoShow.sounds[0]!,
+      ...{ input: 'Fake Audio Input 1', sourceId: null, muted: false, levelDecibels: 0 },
+      ...{ mixes: { live: true, archive: true }, delayMilliseconds: 0, noiseSuppression: false },
+    },
+  ],
   destinations: smallShow.destinations.map((each) => ({
     ...each,
     rules: { ...each.rules, key: { ...each.rules.key, life: 'lasting' as const } },
@@ -248,6 +255,13 @@ function seenIn(file: string): Seen[] {
   }
   return stretches
 }
+/** The loudest sample of a file, in dB under full scale. */
+function loudestIn(file: string): number {
+  const { stderr } = spawnSync('ffmpeg', [
+    ...['-hide_banner', '-i', file, '-vn', '-af', 'volumedetect', '-f', 'null', '-'],
+  ])
+  return Number(/max_volume: (-?[\d.]+) dB/.exec(stderr.toString())?.[1])
+}
 /** How far a colour that arrived is from the one that was set, at most, of 255. */
 function offBy({ colour, pixels }: Seen): number {
   const middle = pixels[pixels.length >> 1]!
@@ -276,6 +290,8 @@ test(
     }
     const sends = async () => ((await (await api('/sender', 'GET')).json()) as State).state.sends
     await page.goto(`/shows/${id}/on-air`)
+    await page.getByRole('button', { name: 'Begin the sound' }).click()
+    await expect(page.getByText(/^−\d+\.\d LUFS$/).first()).toBeVisible()
     for (const each of destinations) await api(`/sender/${each}`, 'POST')
     await expect
       .poll(async () => (await sends()).map(({ stage }) => stage))
@@ -302,6 +318,7 @@ test(
     const seen = files.map((name) => seenIn(join(folder, name)))
     for (const stretches of seen)
       expect(stretches.map(({ colour }) => colour)).toEqual(['red', 'blue', 'grey', 'red'])
+    for (const name of files) expect(loudestIn(join(folder, name))).toBeGreaterThan(-30)
     for (const stretch of seen.flat()) expect(offBy(stretch)).toBeLessThanOrEqual(3)
     // It was away for five seconds: the standby scene came within one.
     for (const [, , grey] of seen) expect(grey!.until - grey!.from).toBeGreaterThan(4)
