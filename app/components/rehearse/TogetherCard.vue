@@ -1,6 +1,11 @@
 <script setup lang="ts">
+import {
+  countedSamples,
+  fewestSamplesForLessHeadroom,
+  knowsHowLow,
+} from '@green-mantle/core/network'
 import { type JointResult, jointTrial } from '@green-mantle/core/rehearsal'
-import { listInWords } from '@green-mantle/core/words'
+import { countInWords, listInWords } from '@green-mantle/core/words'
 import { computed } from 'vue'
 import { useRehearsalStore } from '~/stores/rehearsal'
 import { useShowStore } from '~/stores/show'
@@ -10,6 +15,8 @@ const store = useShowStore()
 const rehearsal = useRehearsalStore()
 
 const found = computed(() => rehearsal.together)
+const triesLess = computed(() => knowsHowLow(store.line))
+const sampleCount = computed(() => countedSamples(store.line).length)
 const maxOffered = 3
 const offered = computed(() => found.value?.better.slice(0, maxOffered) ?? [])
 
@@ -73,6 +80,10 @@ function difference(each: JointResult): string {
       </ul>
       <p v-if="offered.length === 0">
         Nothing that was tried is seen better and as clean as what there is.
+      </p>
+      <p v-if="!triesLess" class="text-ochre text-xs">
+        Less headroom than now was not tried: {{ countInWords(sampleCount, 'measurement') }} tell
+        too little of how low the line goes. Measure {{ fewestSamplesForLessHeadroom }} times.
       </p>
       <p class="text-ink-2 text-xs">
         Now {{ ofHundred(found.now) }} of 100 clean. Points seen: the sum of the sends’ scores,
