@@ -61,6 +61,8 @@ export default defineConfig({
           isolate: false,
           include: ['tests/database/**/*.test.ts'],
           globalSetup: ['tests/database/privateDatabase.ts'],
+          // As in the browser: what passes when it is tried again is told, not failed.
+          retry: 1,
           ...limits,
           setupFiles,
         },

@@ -11,6 +11,8 @@ import { ensurePrograms } from './systemPackages'
 interface Counts {
   passed: number
   failed: number
+  /** Tests that failed, with the first line of what they failed on, where the runner does not say them last itself. */
+  failures?: string[]
 }
 
 interface Check {
@@ -33,9 +35,32 @@ const isDeep = process.argv.includes('--deep')
 const folder = mkdtempSync(join(tmpdir(), 'green-mantle-counts-'))
 const costsFile = join(folder, 'costs')
 
+interface VitestReport {
+  numPassedTests: number
+  numFailedTests: number
+  testResults: {
+    name: string
+    message: string
+    assertionResults: { fullName: string; status: string; failureMessages: string[] }[]
+  }[]
+}
+
+const firstLine = (text = ''): string => text.trim().split('\n', 1)[0] ?? ''
+
 const fromVitest = (text: string): Counts => {
-  const { numPassedTests, numFailedTests } = JSON.parse(text) as Record<string, number>
-  return { passed: numPassedTests ?? 0, failed: numFailedTests ?? 0 }
+  const report = JSON.parse(text) as VitestReport
+  const failures = report.testResults.flatMap(({ name, message, assertionResults }) => {
+    const failed = assertionResults.filter(({ status }) => status === 'failed')
+    const file = relative(root, name)
+    return [
+      ...(message ? [`${file}: ${firstLine(message)}`] : []),
+      ...failed.map(
+        ({ fullName, failureMessages }) =>
+          `${file} › ${fullName}: ${firstLine(failureMessages[0])}`,
+      ),
+    ]
+  })
+  return { passed: report.numPassedTests, failed: report.numFailedTests, failures }
 }
 const fromBrowser = (text: string): Counts => JSON.parse(text) as Counts
 
@@ -104,9 +129,9 @@ function countsOf(check: Check, code: number): Counts {
   if (!check.countsFile || !check.read)
     return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 }
   try {
-    const { passed, failed } = check.read(readFileSync(check.countsFile, 'utf8'))
+    const counts = check.read(readFileSync(check.countsFile, 'utf8'))
     // A runner that failed although no test did has failed all the same.
-    return { passed, failed: code !== 0 ? Math.max(1, failed) : failed }
+    return { ...counts, failed: code !== 0 ? Math.max(1, counts.failed) : counts.failed }
   } catch {
     return { passed: 0, failed: 1 }
   }
@@ -181,6 +206,9 @@ main(async () => {
   console.log('\nThe ten dearest files of tests, in seconds of the processor:')
   for (const row of slowestFiles(10)) console.log(row)
   rmSync(folder, { recursive: true, force: true })
+  // Last, since of a long output often only the end is kept.
+  for (const failure of performed.flatMap(({ failures = [] }) => failures))
+    console.log(`\nFailed: ${failure}`)
   const passed = performed.reduce((sum, counts) => sum + counts.passed, 0)
   const failed = performed.reduce((sum, counts) => sum + counts.failed, 0)
   console.log(`\n${passed} passed, ${failed} failed`)

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex'
 import { migrations } from './migrations'
 import { checkRoom } from './room'
+import { againWhereGivenUp } from './transactions'
 
 /** How long another server's migration is waited for. */
 const longestWaitSeconds = 120
@@ -98,7 +99,8 @@ async function resumably(
       asked.response = [[], []]
       return asked
     }
-    const answer = await query(connection, asked).catch((error: unknown) => {
+    const carryOut = () => query(connection, asked)
+    const answer = await againWhereGivenUp(carryOut).catch((error: unknown) => {
       if (!wasDone(error as { errno?: number; message?: string })) throw error
       asked.response = [[], []]
       return asked

@@ -13,9 +13,24 @@ const pause = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => setTimeout(resolve, milliseconds))
 
 /**
- * Runs a transaction, and again where the database gave it up for another's sake: nothing of it was
- * done then. After some tries the database's error is thrown, as a passing one. Where `addedBytes` more
- * would fill its disk, it is not begun.
+ * Does what is done whole or not at all, and does it again where the database gave it up for another's
+ * sake. After some tries the database's error is thrown, as a passing one.
+ */
+export async function againWhereGivenUp<Result>(work: () => Promise<Result>): Promise<Result> {
+  for (let tries = 1; ; tries += 1) {
+    try {
+      return await work()
+    } catch (error) {
+      if (!isGivenUp(error) || tries >= maxTries) throw error
+      // Apart, so that the same two do not meet again.
+      await pause(pauseMilliseconds * tries * (0.5 + Math.random()))
+    }
+  }
+}
+
+/**
+ * Runs a transaction, and again where the database gave it up: nothing of it was done then. Where
+ * `addedBytes` more would fill its disk, it is not begun.
  */
 export async function inTransaction<Result>(
   database: Knex,
@@ -23,13 +38,5 @@ export async function inTransaction<Result>(
   addedBytes = 0,
 ): Promise<Result> {
   await checkRoom(addedBytes)
-  for (let tries = 1; ; tries += 1) {
-    try {
-      return await database.transaction(work)
-    } catch (error) {
-      if (!isGivenUp(error) || tries >= maxTries) throw error
-      // Apart, so that the same two do not meet again.
-      await pause(pauseMilliseconds * tries * (0.5 + Math.random()))
-    }
-  }
+  return againWhereGivenUp(() => database.transaction(work))
 }

@@ -10,14 +10,33 @@ import {
   newWordRules,
   type Show,
 } from '@green-mantle/core/show'
-import { describe, expect, it } from 'vitest'
-import { migrate } from '../../server/database/connection'
+import { demoShow } from '@green-mantle/demo'
+import type { Knex } from 'knex'
+import { nanoid } from 'nanoid'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { connect, migrate } from '../../server/database/connection'
 import { migrationSource } from '../../server/database/migrations'
-import { isEmpty, readShow } from '../../server/database/shows/showStore'
+import { listShows } from '../../server/database/shows/showList'
+import { createShow, isEmpty, readShow } from '../../server/database/shows/showStore'
 import { measuredPicture } from './measuredPicture'
-import { edited, showDatabase } from './showDatabase'
+import { ownDatabase } from './ownDatabase'
+import { edited } from './showDatabase'
 
-const { databaseUrl, database, stored, listed } = await showDatabase('show_migrations')
+// Made anew for each: one that fails halfway leaves tables that no other can begin with.
+let databaseUrl: string
+let database: Knex
+beforeEach(async () => {
+  databaseUrl = await ownDatabase('show_migrations')
+  await migrate(databaseUrl)
+  database = connect(databaseUrl)
+})
+afterEach(() => database.destroy())
+
+async function stored(show: Show = demoShow): Promise<string> {
+  const id = nanoid()
+  await createShow(database, id, show)
+  return id
+}
 
 describe('migrations', () => {
   it('run twice without harm, at once or one after the other', async () => {
@@ -30,7 +49,7 @@ describe('migrations', () => {
     await database.migrate.rollback({ migrationSource }, true)
     expect(await database.schema.hasTable('shows')).toBe(false)
     await migrate(databaseUrl)
-    expect(await listed()).toEqual([])
+    expect((await listShows(database, { limit: 60 })).shows).toEqual([])
   })
 
   /** Takes migrations back up to the one whose name begins so, that one too. */
