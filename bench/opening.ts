@@ -9,7 +9,7 @@ const size = { destinations: 12, scenes: 20, layers: 15 } as const
 const settledMilliseconds = 6000
 
 /** The demo made as large as a show that is streamed may well be: its destinations, scenes and layers again and again. */
-function largeShow(): Show {
+export function largeShow(): Show {
   const show = structuredClone(plannedDemoShow)
   const [scene] = show.scenes as [Show['scenes'][number]]
   const [first, second, third] = show.destinations as [

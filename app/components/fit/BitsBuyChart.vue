@@ -22,7 +22,7 @@ import {
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { computed } from 'vue'
-import VChart from 'vue-echarts'
+import PlottedChart from '~/components/frame/PlottedChart.vue'
 import { useChartTheme } from '~/composables/chartTheme'
 import { useShowStore } from '~/stores/show'
 import { bitsBuyOption, drawnRange } from './bitsBuyOption'
@@ -100,7 +100,7 @@ const option = computed(() =>
 
 <template>
   <div class="flex min-h-0 flex-col">
-    <div class="min-h-0 grow"><VChart :option="option" autoresize /></div>
+    <div class="min-h-0 grow"><PlottedChart :option="option" /></div>
     <p v-if="measured.length > 0" class="text-ink-2 text-xs">
       Dots: encodes of your clip; the curves go through them, and beyond them they follow the model.
     </p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, reactive, useTemplateRef } from 'vue'
+import { nextFrame } from '~/composables/inTurn'
 
 /** A box of its own that scrolls, and says by a soft edge and a small sign that there is more. */
 defineProps<{ label: string; on?: 'sheet' | 'paper' }>()
@@ -14,8 +15,17 @@ function look(): void {
   more.below = scrollTop + clientHeight + roundingPixels < scrollHeight
   more.right = scrollLeft + clientWidth + roundingPixels < scrollWidth
 }
+let isAsked = false
+/** Once the page is laid out: to ask while it is being built would have it laid out once more. */
+async function lookSoon(): Promise<void> {
+  if (isAsked) return
+  isAsked = true
+  await nextFrame()
+  isAsked = false
+  look()
+}
 const ofSize = new ResizeObserver(look)
-const ofContent = new MutationObserver(look)
+const ofContent = new MutationObserver(() => void lookSoon())
 onMounted(() => {
   if (!box.value) return
   ofSize.observe(box.value)

@@ -7,7 +7,7 @@ import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { DateTime } from 'luxon'
 import { computed } from 'vue'
-import VChart from 'vue-echarts'
+import PlottedChart from '~/components/frame/PlottedChart.vue'
 import { useChartTheme } from '~/composables/chartTheme'
 import { useShowStore } from '~/stores/show'
 import UploadBands from './UploadBands.vue'
@@ -103,6 +103,6 @@ const inset = {
       :total-kbps="store.verdict.budget.totalKbps"
       :max-kbps="kbpsFromMbps(maxMbps)"
     />
-    <VChart class="relative" :option="option" autoresize />
+    <PlottedChart class="relative" :option="option" />
   </div>
 </template>

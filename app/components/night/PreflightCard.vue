@@ -6,7 +6,7 @@ import { computed, onMounted, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import StateMark from '~/components/frame/StateMark.vue'
 import ScrollBox from '~/components/frame/ScrollBox.vue'
-import { nextFrame } from '~/composables/inTurn'
+import { nextFrame, useInTurn } from '~/composables/inTurn'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
 import { timeOfDay } from './nightTimes'
@@ -33,6 +33,8 @@ onMounted(() => {
 })
 
 const checks = computed(() => (isReady.value ? preflight(show.show, sheet.order, facts.value) : []))
+const rowsPerTurn = 15
+const shown = useInTurn(() => checks.value, rowsPerTurn)
 const open = computed(() => checks.value.filter(({ tone }) => tone !== 'right'))
 const fails = computed(() => open.value.filter(({ tone }) => tone === 'fails').length)
 const sentence = computed(() => {
@@ -70,7 +72,7 @@ const marks = { right: 'settled', attention: 'attention', fails: 'fails' } as co
     <ScrollBox class="mt-1" label="Checks"
       ><ul>
         <li
-          v-for="{ id, tone, words, page } in checks"
+          v-for="{ id, tone, words, page } in shown"
           :key="id"
           class="border-rule flex items-center gap-2 border-b py-1"
         >

@@ -8,9 +8,9 @@ import { GridComponent, MarkLineComponent } from 'echarts/components'
 import { use } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { computed } from 'vue'
-import VChart from 'vue-echarts'
 import QuantityField from '~/components/fields/QuantityField.vue'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
+import PlottedChart from '~/components/frame/PlottedChart.vue'
 import { useChartTheme } from '~/composables/chartTheme'
 import { useRehearsalStore } from '~/stores/rehearsal'
 import { useShowStore } from '~/stores/show'
@@ -150,7 +150,7 @@ const option = computed(() => ({
       {{ rehearsal.headrooms.length }} of {{ headroomsTried.length }} headrooms …
     </p>
     <template v-if="points.length > 0">
-      <div class="h-40" aria-hidden="true"><VChart :option="option" autoresize /></div>
+      <div class="h-40" aria-hidden="true"><PlottedChart :option="option" /></div>
       <p class="text-ink-2 text-xs">
         The plan that is there, its bitrates made to fit each headroom; shaded is where the share
         lies with 95 % certainty. What is offered holds planned anew, too.

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Incident } from '@green-mantle/core/show'
 import { incidentInWords } from '@green-mantle/core/simulation'
-import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
+import { useElementSize } from '~/composables/elementSize'
 import { useShowStore } from '~/stores/show'
 import { useIncidents } from './incidentEditing'
 import { useTimeAxis } from './timeAxis'

@@ -5,7 +5,7 @@ import { use } from 'echarts/core'
 import { CanvasRenderer } from 'echarts/renderers'
 import { mbpsFromKbps } from '@green-mantle/core/words'
 import { computed } from 'vue'
-import VChart from 'vue-echarts'
+import PlottedChart from '~/components/frame/PlottedChart.vue'
 import { useChartTheme } from '~/composables/chartTheme'
 import type { LookedAtNight } from '~/workers/rehearsal.worker'
 import { axis, useTimeAxis } from './timeAxis'
@@ -17,13 +17,18 @@ const props = defineProps<{ looked: LookedAtNight }>()
 const { colours, text, number } = useChartTheme()
 const { seconds, clock } = useTimeAxis()
 
-/** As many points as a screen is wide; of each stretch the least of the line, so that a cut is seen. */
-const maxPoints = 720
+/** As many points as a screen is wide; of many sends fewer each, since all together are what is drawn. */
+const most = { points: 720, pointsOfAllSends: 4000 } as const
+const pointsOfASend = computed(() =>
+  Math.min(most.points, Math.ceil(most.pointsOfAllSends / Math.max(1, props.looked.sends.length))),
+)
+/** Of each stretch the least of the line, so that a cut is seen. */
 function thinned(
   values: Float32Array,
   secondsAPlace: number,
   pick: 'least' | 'mean',
 ): [number, number][] {
+  const maxPoints = pick === 'least' ? most.points : pointsOfASend.value
   const size = Math.max(1, Math.ceil(values.length / maxPoints))
   const points: [number, number][] = []
   for (let from = 0; from < values.length; from += size) {
@@ -91,5 +96,5 @@ const option = computed(() => {
 </script>
 
 <template>
-  <div aria-hidden="true"><VChart :option="option" autoresize /></div>
+  <div aria-hidden="true"><PlottedChart :option="option" /></div>
 </template>

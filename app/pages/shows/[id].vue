@@ -10,6 +10,7 @@ import SaveBanner from '~/components/frame/SaveBanner.vue'
 import TopBar from '~/components/frame/TopBar.vue'
 import UploadStrata from '~/components/frame/UploadStrata.vue'
 import { offerShowCommands, type ShowDialog } from '~/components/frame/showCommands'
+import InTurn from '~/components/frame/InTurn.vue'
 import { usePlannerStore } from '~/stores/planner'
 import { useShowStore } from '~/stores/show'
 
@@ -79,7 +80,9 @@ listenForKeys()
     <TopBar @shortcuts="open = 'shortcuts'" @find="open = 'finder'" @details="open = 'details'" />
     <PlainHttpNote v-if="isPlainHttp" />
     <SaveBanner @choose="open = 'elsewhere'" />
-    <main class="roomy:min-h-0 min-w-0 grow"><NuxtPage /></main>
+    <main class="roomy:min-h-0 min-w-0 grow">
+      <InTurn><NuxtPage /></InTurn>
+    </main>
     <UploadStrata />
     <ShortcutList v-if="open === 'shortcuts'" @close="close" />
     <FinderDialog v-else-if="open === 'finder'" @close="close" />

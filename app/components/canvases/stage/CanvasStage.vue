@@ -2,7 +2,7 @@
 import { displayScale } from '@green-mantle/core/canvas'
 import type { CanvasName, Layer } from '@green-mantle/core/show'
 import { sizeInWords } from '@green-mantle/core/words'
-import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
+import { useDevicePixelRatio } from '@vueuse/core'
 import type Konva from 'konva'
 import { computed, useTemplateRef } from 'vue'
 import {
@@ -11,6 +11,8 @@ import {
   Stage as VStage,
   Transformer as VTransformer,
 } from 'vue-konva'
+import { useElementSize } from '~/composables/elementSize'
+import { useTurns } from '~/composables/inTurn'
 import { redrawOnMotion } from '~/pictures/playback'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
@@ -37,6 +39,7 @@ const pictures = useTemplateRef<{ getNode(): Konva.Layer }>('pictures')
 const fading = useTemplateRef<HTMLCanvasElement>('fading')
 const space = useElementSize(frame)
 const { pixelRatio } = useDevicePixelRatio()
+const turns = useTurns()
 
 const size = computed(() => store.show.canvasPair[props.canvas])
 const scale = computed(() =>
@@ -143,7 +146,7 @@ defineExpose({ focus: () => surface.value?.focus() })
       @mousedown.capture="pressFirst"
       @mousedown="surface?.focus({ preventScroll: true })"
     >
-      <VStage v-if="stageConfig.width > 0" ref="stage" :config="stageConfig">
+      <VStage v-if="turns > 0 && stageConfig.width > 0" ref="stage" :config="stageConfig">
         <VLayer ref="pictures">
           <VRect
             :config="{ ...size, fill: '#0b120e' }"

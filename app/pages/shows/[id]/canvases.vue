@@ -11,6 +11,7 @@ import SharedVerticalNote from '~/components/canvases/SharedVerticalNote.vue'
 import SourceMatrix from '~/components/canvases/SourceMatrix.vue'
 import CanvasNotes from '~/components/canvases/viewing/CanvasNotes.vue'
 import CoverSelect from '~/components/canvases/viewing/CoverSelect.vue'
+import InTurn from '~/components/frame/InTurn.vue'
 import { runPlayback } from '~/pictures/playback'
 import { releasePictures } from '~/pictures/sourcePictures'
 import { useSelectionStore } from '~/stores/selection'
@@ -90,7 +91,7 @@ offerCommands(
             @dressing="isDressing = true"
             @seen="isSeen = true"
           />
-          <CanvasNotes />
+          <InTurn><CanvasNotes /></InTurn>
         </div>
         <div
           class="roomy:min-h-0 roomy:grid-rows-[2rem_minmax(0,1fr)] relative grid grid-cols-[minmax(0,1fr)] grid-rows-[2rem_24rem] gap-1.5"
@@ -103,9 +104,9 @@ offerCommands(
           <SharedVerticalNote v-if="selection.sharesVertical" />
         </div>
       </div>
-      <SourceMatrix />
+      <InTurn><SourceMatrix /></InTurn>
     </div>
-    <SourceInspector />
+    <InTurn><SourceInspector /></InTurn>
     <MatchDialog v-if="matching" :canvas="matching" @close="matching = undefined" />
     <DressingPanel v-if="isDressing" @close="isDressing = false" />
     <SeenDialog v-if="isSeen" @close="isSeen = false" />

@@ -16,9 +16,9 @@ import RoomLeft from '~/components/fit/RoomLeft.vue'
 import SendDetails from '~/components/fit/SendDetails.vue'
 import SimpleAnswer from '~/components/fit/SimpleAnswer.vue'
 import WaysToGain from '~/components/fit/WaysToGain.vue'
+import InTurn from '~/components/frame/InTurn.vue'
 import { fitRows } from '~/components/fit/rows'
 import { pictureChoicesFor } from '~/composables/pictureChoices'
-import { useFramesDrawn } from '~/composables/inTurn'
 import { usePlannerStore } from '~/stores/planner'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowEditing } from '~/composables/showEditing'
@@ -40,7 +40,6 @@ watch(
   { immediate: true },
 )
 
-const frames = useFramesDrawn(3)
 const rows = computed(() => fitRows(store.show, store.verdict.breaches))
 const chosen = computed(
   () =>
@@ -99,42 +98,38 @@ offerCommands(
     </p>
     <LeftOut />
     <div
-      v-if="chosen && frames >= 1"
+      v-if="chosen"
       class="roomy:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_17rem] roomy:xl:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_19rem] grid shrink-0 grid-cols-[minmax(0,1fr)] gap-3"
     >
       <section class="card flex h-86 min-h-0 flex-col p-3.5" aria-labelledby="bits-title">
         <h3 id="bits-title" class="mb-1 text-base">What the bits buy on {{ chosen.name }}</h3>
-        <BitsBuyChart class="min-h-0 grow" :row="chosen" />
+        <InTurn><BitsBuyChart class="min-h-0 grow" :row="chosen" /></InTurn>
       </section>
       <section class="card h-86 overflow-y-auto p-3.5" aria-labelledby="room-title" tabindex="0">
         <h3 id="room-title" class="mb-1 text-base">Room left</h3>
-        <RoomLeft />
+        <InTurn><RoomLeft /></InTurn>
       </section>
       <section class="card h-86 overflow-y-auto p-3.5" aria-labelledby="gain-title" tabindex="0">
         <h3 id="gain-title" class="mb-1 text-base">Ways to gain</h3>
-        <WaysToGain />
+        <InTurn><WaysToGain /></InTurn>
       </section>
-      <section v-if="frames >= 2" class="card roomy:col-span-2 p-3.5" aria-labelledby="send-title">
+      <section class="card roomy:col-span-2 p-3.5" aria-labelledby="send-title">
         <h3 id="send-title" class="mb-1 truncate text-base">{{ chosen.name }} in full</h3>
-        <SendDetails :row="chosen" />
+        <InTurn><SendDetails :row="chosen" /></InTurn>
       </section>
       <div class="flex flex-col gap-3">
         <section class="card p-3.5" aria-labelledby="checks-title">
           <h3 id="checks-title" class="mb-1 text-base">Sum and rules</h3>
-          <FitChecks />
+          <InTurn><FitChecks /></InTurn>
         </section>
         <section class="card grow p-3.5" aria-labelledby="simple-title">
           <h3 id="simple-title" class="mb-1 text-base">One upload, one place</h3>
           <SimpleAnswer />
         </section>
       </div>
-      <section
-        v-if="frames >= 3"
-        class="card roomy:col-span-3 p-3.5"
-        aria-labelledby="compare-title"
-      >
+      <section class="card roomy:col-span-3 p-3.5" aria-labelledby="compare-title">
         <h3 id="compare-title" class="mb-1 text-base">Compare plans</h3>
-        <ComparePlans />
+        <InTurn><ComparePlans /></InTurn>
       </section>
     </div>
     <section
@@ -145,9 +140,9 @@ offerCommands(
       <h3 id="simple-title" class="mb-1 text-base">One upload, one place</h3>
       <SimpleAnswer />
     </section>
-    <section v-if="frames >= 3" class="card shrink-0 p-3.5" aria-labelledby="recordings-title">
+    <section class="card shrink-0 p-3.5" aria-labelledby="recordings-title">
       <h3 id="recordings-title" class="mb-1 text-base">Recordings</h3>
-      <RecordingList />
+      <InTurn><RecordingList /></InTurn>
     </section>
   </div>
 </template>

@@ -12,6 +12,7 @@ import RehearsalWays from '~/components/rehearse/RehearsalWays.vue'
 import RemediesCard from '~/components/rehearse/RemediesCard.vue'
 import TakeAwayMenu from '~/components/rehearse/TakeAwayMenu.vue'
 import TogetherCard from '~/components/rehearse/TogetherCard.vue'
+import InTurn from '~/components/frame/InTurn.vue'
 import { useTimeAxis } from '~/components/rehearse/timeAxis'
 import { nightsWanted, useRehearsalStore } from '~/stores/rehearsal'
 import { useShowStore } from '~/stores/show'
@@ -138,15 +139,15 @@ offerCommands([
         <NightCard v-if="rehearsal.looked" :looked="rehearsal.looked" />
         <p v-else role="status" class="card p-4">Computing a night …</p>
         <div class="roomy:grid-cols-2 grid grid-cols-[minmax(0,1fr)] items-start gap-3">
-          <NightLog v-if="rehearsal.looked" :looked="rehearsal.looked" />
-          <ManyNightsCard />
+          <InTurn><NightLog v-if="rehearsal.looked" :looked="rehearsal.looked" /></InTurn>
+          <InTurn><ManyNightsCard /></InTurn>
         </div>
       </div>
       <div class="flex flex-col gap-3">
-        <HeadroomCard />
-        <TogetherCard />
-        <RemediesCard />
-        <IncidentsCard />
+        <InTurn><HeadroomCard /></InTurn>
+        <InTurn><TogetherCard /></InTurn>
+        <InTurn><RemediesCard /></InTurn>
+        <InTurn><IncidentsCard /></InTurn>
       </div>
     </div>
   </div>

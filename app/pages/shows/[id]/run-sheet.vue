@@ -4,6 +4,7 @@ import { Flag, Play, Square } from '@lucide/vue'
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { offerCommands } from '~/commands/commands'
+import InTurn from '~/components/frame/InTurn.vue'
 import DueNow from '~/components/night/DueNow.vue'
 import KeptLog from '~/components/night/KeptLog.vue'
 import LongestChain from '~/components/night/LongestChain.vue'
@@ -16,7 +17,6 @@ import ChatsCard from '~/components/night/ChatsCard.vue'
 import SendCard from '~/components/night/SendCard.vue'
 import SenderCard from '~/components/night/SenderCard.vue'
 import WhoAmI from '~/components/night/WhoAmI.vue'
-import { useFramesDrawn } from '~/composables/inTurn'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
@@ -50,7 +50,6 @@ const add = (): void => {
   open.value = { name: 'task', id: null }
 }
 const marks = ref<InstanceType<typeof MarksCard>>()
-const frames = useFramesDrawn(2)
 const hasDestinations = computed(() => store.show.destinations.some(({ on }) => on))
 const wasOn = computed(() => log.state.begunAt !== null)
 const begin = (): void => sheet.begin()
@@ -119,14 +118,15 @@ offerCommands([
   <div
     class="roomy:h-full roomy:grid-cols-[minmax(17rem,21rem)_minmax(0,1fr)_minmax(15rem,20rem)] roomy:grid-rows-[minmax(0,1fr)] roomy:overflow-hidden relative grid grid-cols-[minmax(0,1fr)] gap-3 p-3"
   >
-    <OrderOfNight
-      v-if="frames >= 1"
-      @edit="editTask"
-      @add="add"
-      @people="open = { name: 'people' }"
-      @phone="open = { name: 'phone' }"
-    />
-    <section v-else class="card" aria-busy="true" />
+    <InTurn>
+      <OrderOfNight
+        @edit="editTask"
+        @add="add"
+        @people="open = { name: 'people' }"
+        @phone="open = { name: 'phone' }"
+      />
+      <template #meanwhile><section class="card" aria-busy="true" /></template>
+    </InTurn>
     <div class="roomy:min-h-0 roomy:overflow-y-auto relative flex flex-col gap-3">
       <p v-if="log.problem" role="alert" class="text-madder">{{ log.problem }}</p>
       <p v-if="!hasDestinations" class="card p-4">
@@ -150,8 +150,8 @@ offerCommands([
           <button type="button" class="button" @click="begin">Go on with it</button>
           <button type="button" class="button" @click="another">Another night</button>
         </section>
-        <PreflightCard />
-        <LongestChain v-if="frames >= 2" />
+        <InTurn><PreflightCard /></InTurn>
+        <InTurn><LongestChain /></InTurn>
       </template>
     </div>
     <div class="roomy:min-h-0 roomy:overflow-y-auto relative flex flex-col gap-3">
@@ -175,7 +175,7 @@ offerCommands([
         <ScenesOnAir />
         <MarksCard ref="marks" />
       </template>
-      <KeptLog v-if="frames >= 2" class="min-h-52 grow" />
+      <InTurn><KeptLog class="min-h-52 grow" /></InTurn>
     </div>
     <TaskDialog v-if="open?.name === 'task'" :task-id="open.id" @close="open = undefined" />
     <PeopleDialog v-else-if="open?.name === 'people'" @close="open = undefined" />
