@@ -1,17 +1,20 @@
-import { onAirKbps, onAirKeyframeSeconds } from '@green-mantle/core/on-air'
-import type { Size } from '@green-mantle/core/show'
+import type { OnAirLane } from '@green-mantle/core/on-air'
 
 /** An encoder that has so many pictures before it does not keep up; the next one is left out. */
 const maxQueued = 6
 
+type Encoded = Omit<OnAirLane, 'canvas'>
+
 /** H.264 High at the first level that takes the size: 4.2 up to 1920×1080 at 60, else 5.2 (ITU-T H.264, table A-1). */
-const codecFor = ({ width, height }: Size): string =>
+const codecFor = ({ width, height }: Encoded): string =>
   width * height <= 1920 * 1088 ? 'avc1.64002A' : 'avc1.640034'
 
-const canvasEncoderConfig = (size: Size, framesPerSecond: number): VideoEncoderConfig => ({
-  codec: codecFor(size),
-  ...{ width: size.width, height: size.height, framerate: framesPerSecond },
-  bitrate: onAirKbps(size, framesPerSecond) * 1000,
+const canvasEncoderConfig = (encoded: Encoded): VideoEncoderConfig => ({
+  codec: codecFor(encoded),
+  ...{ width: encoded.width, height: encoded.height, framerate: encoded.framesPerSecond },
+  bitrate: encoded.videoKbps * 1000,
+  // What is sent as it is has a line to keep to.
+  bitrateMode: encoded.lane === 0 ? 'variable' : 'constant',
   latencyMode: 'realtime',
   avc: { format: 'annexb' },
 })
@@ -23,13 +26,13 @@ export interface EncodedPicture {
   bytes: Uint8Array
 }
 
-/** The one encode of a canvas that the server makes all others of; made anew at a keyframe where it fails. */
+/** An encoder of one lane of a canvas; made anew at a keyframe where it fails. */
 export function newCanvasEncoder(
-  size: Size,
-  framesPerSecond: number,
+  encoded: Encoded,
   told: { picture: (picture: EncodedPicture) => void; failed: (words: string) => void },
 ) {
-  const keyframeEvery = Math.round(framesPerSecond * onAirKeyframeSeconds)
+  const keyframeEvery = Math.max(1, Math.round(encoded.framesPerSecond * encoded.keyframeSeconds))
+  let { videoKbps } = encoded
   let encoder: VideoEncoder | undefined
   let sinceKey = Infinity
   let isOver = false
@@ -46,7 +49,7 @@ export function newCanvasEncoder(
         told.failed(error.message)
       },
     })
-    made.configure(canvasEncoderConfig(size, framesPerSecond))
+    made.configure(canvasEncoderConfig({ ...encoded, videoKbps }))
     sinceKey = Infinity
     return made
   }
@@ -69,6 +72,12 @@ export function newCanvasEncoder(
       } finally {
         frame.close()
       }
+    },
+    /** Changes the bitrate of the encoder as it runs. */
+    setKbps(kbps: number): void {
+      if (kbps === videoKbps) return
+      videoKbps = kbps
+      encoder?.configure(canvasEncoderConfig({ ...encoded, videoKbps }))
     },
     /** Resolves when all that was handed over has come out. */
     flush: () => encoder?.flush() ?? Promise.resolve(),

@@ -1,5 +1,9 @@
-import { onAirBytes, type OnAirMessage } from '@green-mantle/core/on-air'
-import type { CanvasName } from '@green-mantle/core/show'
+import {
+  onAirBytes,
+  type OnAirLane,
+  type OnAirMessage,
+  type OnAirWanted,
+} from '@green-mantle/core/on-air'
 import { openOnAir } from '../api/onAir'
 import { ApiProblem, wordsFor } from '../api/problem'
 import type { DrawingState } from './wireTypes'
@@ -13,13 +17,14 @@ const retryMilliseconds = 400
  * The one socket over which pictures and sound go to the server, opened again by itself: in a worker, since
  * timers of a hidden page may wait for a minute.
  */
-export function newOnAirSocket(told: { wanted: (canvases: CanvasName[]) => void }) {
+export function newOnAirSocket(told: { wanted: (lanes: OnAirLane[]) => void }) {
   let socket: WebSocket | undefined
   let connection: DrawingState['connection'] = 'none'
   let problem = ''
   let retry: ReturnType<typeof setTimeout> | undefined
   let showId: string | undefined
-  const waitsForKey: Record<CanvasName, boolean> = { landscape: false, vertical: false }
+  /** Lanes of which pictures were left out, up to a keyframe. */
+  const waitsForKey = new Set<string>()
 
   function later(): void {
     clearTimeout(retry)
@@ -37,7 +42,7 @@ export function newOnAirSocket(told: { wanted: (canvases: CanvasName[]) => void 
     })
     own.addEventListener('message', ({ data }) => {
       if (socket !== own) return
-      const { wanted } = JSON.parse(String(data)) as { wanted: CanvasName[] }
+      const { wanted } = JSON.parse(String(data)) as OnAirWanted
       told.wanted(wanted)
     })
     own.addEventListener('close', ({ code }) => {
@@ -81,10 +86,10 @@ export function newOnAirSocket(told: { wanted: (canvases: CanvasName[]) => void 
     send(message: OnAirMessage): void {
       if (socket?.readyState !== WebSocket.OPEN) return
       if (message.kind === 'picture') {
-        const { canvas, isKey } = message
-        if (socket.bufferedAmount > maxWaitingBytes) waitsForKey[canvas] = true
-        else if (isKey) waitsForKey[canvas] = false
-        if (waitsForKey[canvas]) return
+        const lane = `${message.canvas} ${message.lane}`
+        if (socket.bufferedAmount > maxWaitingBytes) waitsForKey.add(lane)
+        else if (message.isKey) waitsForKey.delete(lane)
+        if (waitsForKey.has(lane)) return
       } else if (socket.bufferedAmount > maxWaitingBytes) return
       socket.send(onAirBytes(message))
     },

@@ -1,3 +1,4 @@
+import type { OnAirLane } from '@green-mantle/core/on-air'
 import type { CanvasName, CanvasPair, Dressing, Layer, Source } from '@green-mantle/core/show'
 
 /** A scene as it is drawn: what is on air on each canvas, front to back. */
@@ -29,7 +30,7 @@ export interface DrawingState {
   drawnInAll: number
   /** Whether the server takes what is drawn, and what it wants of it. */
   connection: 'none' | 'open' | 'lost' | 'elsewhere'
-  wanted: CanvasName[]
+  wanted: OnAirLane[]
   /** What an encoder of this browser said when it failed, or why the server is not reached. */
   problem: string
 }

@@ -1,7 +1,8 @@
 import type { MeasureWords } from '@green-mantle/core/canvas'
+import type { OnAirLane } from '@green-mantle/core/on-air'
 import { type CanvasName, canvasNames, onBoth, type Source } from '@green-mantle/core/show'
 import { expose } from 'comlink'
-import { type CanvasEncoder, newCanvasEncoder } from '../onAir/canvasEncoder'
+import { encodeStill, newLaneEncoders } from '../onAir/laneEncoders'
 import { fontFamilies } from '../pictures/fontFamilies'
 import { paintCanvas } from '../onAir/paintPlacement'
 import { newPictureSources } from '../onAir/pictureSources'
@@ -31,17 +32,24 @@ let scene: DrawnScene | undefined
 let fading: { from: DrawnScene; since: number; milliseconds: number } | undefined
 let isRunning = false
 let problem = ''
-let wanted: readonly CanvasName[] = []
+let asked: readonly OnAirLane[] = []
 const surfaces: Partial<Record<CanvasName, Surface>> = {}
 const over = new OffscreenCanvas(2, 2)
-const encoders = new Map<CanvasName, CanvasEncoder>()
 const lastFrame: Record<CanvasName, number> = { landscape: -1, vertical: -1 }
 const counted = { since: clock(), frames: onBoth(() => ({ drawn: 0, due: 0, late: 0 })) }
 let lastSecond: DrawingState['frames'] = onBoth(() => ({ drawn: 0, due: 0, late: 0 }))
 const lateInAll: Record<LateReason, number> = { drawing: 0, encoder: 0 }
 let drawnInAll = 0
 
-const socket = newOnAirSocket({ wanted: (canvases) => void want(canvases) })
+const failed = (words: string): void => {
+  problem = words
+}
+const socket = newOnAirSocket({ wanted: want })
+const lanes = newLaneEncoders({
+  picture: ({ canvas, lane }, picture) =>
+    socket.send({ kind: 'picture', canvas, lane, ...picture }),
+  failed,
+})
 
 const measuring = new OffscreenCanvas(1, 1).getContext('2d')
 const measuredAt = 100
@@ -86,16 +94,6 @@ function paintOnAir({ canvas, context }: Surface, name: CanvasName): void {
   context.drawImage(over, 0, 0)
 }
 
-function encode(name: CanvasName, surface: Surface, index: number, framesPerSecond: number): void {
-  const encoder = encoders.get(name)
-  if (!encoder) return
-  const timestamp = Math.round((index * 1e6) / framesPerSecond)
-  const duration = Math.round(1e6 / framesPerSecond)
-  if (encoder.encode(new VideoFrame(surface.canvas, { timestamp, duration }))) return
-  counted.frames[name].late += 1
-  lateInAll.encoder += 1
-}
-
 /** Draws what is due of both canvases, from the same state of everything. */
 function drawDue(): void {
   if (!show || !scene) return
@@ -116,7 +114,10 @@ function drawDue(): void {
     lateInAll.drawing += late
     drawnInAll += 1
     paintOnAir(surface, name)
-    encode(name, surface, index, framesPerSecond)
+    const drawn = { canvas: name, surface: surface.canvas, index, framesPerSecond }
+    if (lanes.encode(drawn) === 0) continue
+    own.late += 1
+    lateInAll.encoder += 1
   }
   if (fading && clock() - fading.since >= fading.milliseconds) fading = undefined
   if (clock() - counted.since >= 1000) {
@@ -136,54 +137,33 @@ function run(): void {
   setTimeout(run, Math.max(0, (next - now) * 1000))
 }
 
-/** A second of the standby scene, encoded beforehand, so that the server has it when this window is away. */
-async function sendStandby(name: CanvasName): Promise<void> {
+/** A piece of the standby scene, encoded beforehand, so that the server has it when this window is away. */
+async function sendStandby(lane: OnAirLane): Promise<void> {
   const standby = show?.scenes.find(({ id }) => id === show?.standbySceneId)
   if (!show || !standby) return
-  const { width, height } = show.canvasPair[name]
-  const framesPerSecond = show.framesPerSecond[name]
+  const { width, height } = show.canvasPair[lane.canvas]
   const canvas = new OffscreenCanvas(width, height)
   const context = canvas.getContext('2d')
   if (!context) return
-  paint(context, name, standby)
-  let index = 0
-  const encoder = newCanvasEncoder({ width, height }, framesPerSecond, {
-    picture({ bytes }) {
-      socket.send({ kind: 'standby', canvas: name, index, bytes })
-      index += 1
-    },
-    failed: (words) => (problem = words),
+  paint(context, lane.canvas, standby)
+  await encodeStill(lane, canvas, {
+    picture: (index, bytes) =>
+      socket.send({ kind: 'standby', canvas: lane.canvas, lane: lane.lane, index, bytes }),
+    failed,
   })
-  const count = Math.ceil(framesPerSecond / 2)
-  for (let frame = 0; frame < count; frame += 1) {
-    const timestamp = Math.round((frame * 1e6) / framesPerSecond)
-    while (!encoder.encode(new VideoFrame(canvas, { timestamp })))
-      await new Promise((resolve) => setTimeout(resolve, 20))
-  }
-  await encoder.flush()
-  encoder.end()
 }
 
-async function want(canvases: readonly CanvasName[]): Promise<void> {
-  wanted = canvases
-  for (const [name, encoder] of encoders)
-    if (!canvases.includes(name)) {
-      encoder.end()
-      encoders.delete(name)
-    }
-  for (const name of canvases) {
-    if (encoders.has(name) || !show) continue
-    const encoder = newCanvasEncoder(show.canvasPair[name], show.framesPerSecond[name], {
-      picture: (picture) => socket.send({ kind: 'picture', canvas: name, ...picture }),
-      failed: (words) => (problem = words),
-    })
-    encoders.set(name, encoder)
-    await sendStandby(name)
-  }
+async function sendStandbys(all: readonly OnAirLane[]): Promise<void> {
+  for (const lane of all) await sendStandby(lane)
+}
+
+function want(wanted: readonly OnAirLane[]): void {
+  asked = wanted
+  if (show) void sendStandbys(lanes.want(wanted))
 }
 
 function takeSound({ frame, live, archive }: SoundBlock): void {
-  if (wanted.length === 0) return
+  if (lanes.wanted.length === 0) return
   const seconds = (clock() - startedAt) / 1000
   const firstSample = soundClock(frame, live.length / 2, seconds)
   for (const [mix, samples] of [['live', live] as const, ['archive', archive] as const])
@@ -218,7 +198,7 @@ const worker = {
     const wasStopped = show === undefined
     // What is being encoded keeps its size and rate to the end.
     show =
-      show && wanted.length > 0
+      show && lanes.wanted.length > 0
         ? { ...next, canvasPair: show.canvasPair, framesPerSecond: show.framesPerSecond }
         : next
     sources = new Map(next.sources.map((source) => [source.id, source]))
@@ -231,8 +211,10 @@ const worker = {
       canvas.height = height
     }
     scene = next.scenes.find(({ id }) => id === scene?.id) ?? next.scenes[0]
-    for (const name of wanted) void sendStandby(name)
-    if (wasStopped) run()
+    void sendStandbys(lanes.wanted)
+    if (!wasStopped) return
+    want(asked)
+    run()
   },
   /** Both canvases change in the same frame; over `milliseconds` where it fades. */
   setScene(id: string, milliseconds: number): void {
@@ -251,11 +233,11 @@ const worker = {
   state: (): DrawingState => ({
     frames: lastSecond,
     ...{ lateInAll, drawnInAll, problem: problem || socket.problem },
-    ...{ connection: socket.connection, wanted: [...wanted] },
+    ...{ connection: socket.connection, wanted: lanes.wanted },
   }),
   end(): void {
     isRunning = false
-    for (const encoder of encoders.values()) encoder.end()
+    lanes.end()
     pictures.end()
     socket.close()
   },

@@ -1,7 +1,7 @@
 import { plannedDemoShow } from '@green-mantle/demo'
 import { describe, expect, it } from 'vitest'
 import { newPlanDetails, type Rendition } from '../show'
-import { canvasArguments, canvasEncodesOf, escapedForList } from '.'
+import { canvasArguments, canvasEncodesOf, escapedForList, passedOnArguments } from '.'
 import { graphicsFamilies, listedGraphics } from './graphicsEncoders'
 import { videoArguments } from './videoArguments'
 
@@ -42,6 +42,19 @@ describe('the arguments of an encode', () => {
       const outputs = canvas.encodes.flatMap(({ outputs: own }) => own)
       for (const { key } of outputs) expect(args.join(' ')).toContain(`rtmp://host/app/${key}`)
     }
+  })
+
+  it('encode no picture that is passed on, but each of its sounds', () => {
+    const [canvas] = canvasEncodesOf(plannedDemoShow)
+    const one = { ...canvas!, encodes: canvas!.encodes.slice(0, 1) }
+    const args = passedOnArguments(one, {
+      ...{ input: ['-i', 'window'], archiveMix: [] },
+      addressOf: ({ key }) => escapedForList(`rtmp://host/app/${key}`),
+    })
+    expect(valueOf(args, '-c:v')).toBe('copy')
+    expect(args).not.toContain('-filter_complex')
+    expect(args).toContain('-c:a:0')
+    for (const { key } of one.encodes[0]!.outputs) expect(args.join(' ')).toContain(`app/${key}`)
   })
 
   it('hold an address together, whatever stands in it', () => {

@@ -99,31 +99,53 @@ export const pictureOnlyArguments = (
 export const hasArchiveMix = ({ encodes }: CanvasEncodes): boolean =>
   encodes.some(({ outputs }) => outputs.some(({ isArchiveMix }) => isArchiveMix))
 
+/** What comes out of one encode: its sounds, its picture as `picture` makes it, and where it goes. */
+function outputArguments(
+  { outputs }: CanvasEncodes['encodes'][number],
+  { archiveMix, addressOf, goesOnUnrecorded = false }: CanvasProcess,
+  picture: { from: string; encoded: readonly string[] },
+): string[] {
+  const archiveSound = archiveMix.length > 0 ? '1:a:0' : '0:a:1'
+  const sounds = distinctSounds(outputs)
+  return [
+    ...['-map', picture.from],
+    ...sounds.flatMap(({ isArchiveMix }) => ['-map', isArchiveMix ? archiveSound : '0:a:0']),
+    ...picture.encoded,
+    ...sounds.flatMap(({ rendition }, sound) => audioArguments(rendition, sound)),
+    // What the input says of itself, as its length, is not so of what is made of it.
+    ...['-map_metadata', '-1', '-flags', '+global_header', '-f', 'tee'],
+    outputList(outputs, sounds, addressOf) +
+      (goesOnUnrecorded && outputs.every(({ feed }) => feed.isRecording) ? nowhere : ''),
+  ]
+}
+
+const inputArguments = (
+  canvas: CanvasEncodes,
+  { input, archiveMix }: CanvasProcess,
+): readonly string[] => [...input, ...(hasArchiveMix(canvas) ? archiveMix : [])]
+
 /**
  * FFmpeg's arguments, without the program, that make and send every encode of one canvas: the canvas
  * is decoded once, each encode runs once however many it serves, and their keyframes do not coincide.
  */
-export function canvasArguments(
-  canvas: CanvasEncodes,
-  { input, archiveMix, addressOf, goesOnUnrecorded = false }: CanvasProcess,
-): string[] {
-  const archiveSound = archiveMix.length > 0 ? '1:a:0' : '0:a:1'
-  return [
-    ...input,
-    ...(hasArchiveMix(canvas) ? archiveMix : []),
-    ...['-filter_complex', pictureFilters(canvas)],
-    ...canvas.encodes.flatMap(({ encode, outputs }, index) => {
-      const sounds = distinctSounds(outputs)
-      return [
-        ...['-map', `[picture${index}]`],
-        ...sounds.flatMap(({ isArchiveMix }) => ['-map', isArchiveMix ? archiveSound : '0:a:0']),
-        ...videoArguments(encode.rendition, index),
-        ...sounds.flatMap(({ rendition }, sound) => audioArguments(rendition, sound)),
-        // What the input says of itself, as its length, is not so of what is made of it.
-        ...['-map_metadata', '-1', '-flags', '+global_header', '-f', 'tee'],
-        outputList(outputs, sounds, addressOf) +
-          (goesOnUnrecorded && outputs.every(({ feed }) => feed.isRecording) ? nowhere : ''),
-      ]
+export const canvasArguments = (canvas: CanvasEncodes, process: CanvasProcess): string[] => [
+  ...inputArguments(canvas, process),
+  ...['-filter_complex', pictureFilters(canvas)],
+  ...canvas.encodes.flatMap((each, index) =>
+    outputArguments(each, process, {
+      from: `[picture${index}]`,
+      encoded: videoArguments(each.encode.rendition, index),
     }),
-  ]
-}
+  ),
+]
+
+/**
+ * FFmpeg's arguments, without the program, that send a picture which comes in encoded as it is to all whom
+ * it serves; only its sound is encoded.
+ */
+export const passedOnArguments = (canvas: CanvasEncodes, process: CanvasProcess): string[] => [
+  ...inputArguments(canvas, process),
+  ...canvas.encodes.flatMap((each) =>
+    outputArguments(each, process, { from: '0:v:0', encoded: ['-c:v', 'copy'] }),
+  ),
+]

@@ -8,6 +8,8 @@ export interface SendHealth {
   kbps: number
   plannedKbps: number
   behindSeconds: number
+  /** The share of its planned bitrate that its encode makes now; absent where that is all of it. */
+  share?: number | undefined
   /** Since the last frame that went out; 0 before the first, and once it is over. */
   stillSeconds: number
   sentFrames: number
@@ -38,6 +40,9 @@ export const fallsShort = ({
   losesOnLine,
 }: Pick<SendHealth, 'behindSeconds' | 'losesOnLine'>): boolean =>
   behindSeconds > behindLimitSeconds || losesOnLine === true
+
+const isLowered = ({ share = 1 }: SendHealth): boolean => share < 1
+const suffers = (send: SendHealth): boolean => fallsShort(send) || isLowered(send)
 
 /** Viewers notice more than 1 % of frames lost; less than half of that goes unseen. */
 const noticedShare = 0.005
@@ -92,7 +97,7 @@ export function healthInWords(
       todo: todoFor.computer,
     }
   if (fallsShort(send)) {
-    const blame = others.length === 0 || others.some(fallsShort) ? 'line' : 'destination'
+    const blame = others.length === 0 || others.some(suffers) ? 'line' : 'destination'
     const how =
       send.behindSeconds > behindLimitSeconds
         ? `behind by ${send.behindSeconds.toFixed(1)} s`
@@ -103,6 +108,11 @@ export function healthInWords(
       blame,
       todo: todoFor[blame],
     }
+  }
+  if (isLowered(send)) {
+    const blame = others.length === 0 || others.some(suffers) ? 'line' : 'destination'
+    const words = `lowered to ${Math.round(100 * (send.share ?? 1))} % of its bitrate: the ${blame}`
+    return { tone: 'attention', words, blame, todo: todoFor[blame] }
   }
   const made = send.sentFrames + send.lostFrames
   if (made > 0 && send.lostFrames / made > noticedShare)

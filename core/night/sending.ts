@@ -36,6 +36,8 @@ export interface SenderCanvas {
   canvas: CanvasName
   input: CanvasInput
   encodes: string[]
+  /** Whether the on-air window encodes them, so that they are passed on as they come. */
+  isPassedOn: boolean
   isRunning: boolean
   /** Against real time; null before it is known. */
   speed: number | null

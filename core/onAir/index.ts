@@ -1,5 +1,6 @@
 export * from './annexB'
 export * from './drawn'
+export * from './lanes'
 export * from './limiter'
 export * from './loudness'
 export * from './matroska'

@@ -17,7 +17,7 @@ function sends(
   for (let index = 0; index * frame < milliseconds; index += 1) {
     const own = from + index * frame
     const picture = {
-      ...{ kind: 'picture' as const, canvas: 'landscape' as const, bytes: live },
+      ...{ kind: 'picture' as const, canvas: 'landscape' as const, lane: 0, bytes: live },
       ...{ isKey: index % framesPerSecond === 0, atMicroseconds: own * 1000 },
     }
     const first = Math.round((own * onAirSound.sampleRateHz) / 1000)
@@ -63,7 +63,7 @@ function expectWhole(pieces: readonly OutPiece[]): void {
 describe('a canvas as it goes on', () => {
   it('begins at a keyframe, at nought, and keeps the window’s own spacing', () => {
     const timeline = newTimeline(framesPerSecond)
-    const delta = { kind: 'picture' as const, canvas: 'landscape' as const, bytes: live }
+    const delta = { kind: 'picture' as const, canvas: 'landscape' as const, lane: 0, bytes: live }
     expect(timeline.picture({ ...delta, isKey: false, atMicroseconds: 5e6 }, 900)).toEqual([])
     const pieces = sends(timeline, { now: 1000, from: 7000, milliseconds: 2000 })
     const times = pictures(pieces).map(({ atMilliseconds }) => atMilliseconds)
@@ -127,7 +127,7 @@ describe('a canvas as it goes on', () => {
       pieces.push(
         ...timeline.picture(
           {
-            ...{ kind: 'picture', canvas: 'vertical', isKey: index === 0, bytes: live },
+            ...{ kind: 'picture', canvas: 'vertical', lane: 0, isKey: index === 0, bytes: live },
             atMicroseconds: index * frame * 1000,
           },
           index * frame,

@@ -1,5 +1,6 @@
 export * from './incidents'
 export * from './lineModel'
+export * from './lowering'
 export * from './manyNights'
 export * from './mediumTable'
 export * from './nightLog'

@@ -1,3 +1,4 @@
+import { type Lowering, nextShare } from './lowering'
 import { sendingPractice, viewing } from './mediumTable'
 import type { SimulatedSend } from './nightPlan'
 import type { LossCause, NightEvent } from './outcome'
@@ -8,12 +9,10 @@ export const senderModes = ['sending', 'dropping', 'gone', 'waiting', 'over'] as
 export type SenderMode = (typeof senderModes)[number]
 
 /** A sender in the middle of a night. */
-export interface Sender {
+export interface Sender extends Lowering {
   send: SimulatedSend
   queue: Queue
   mode: SenderMode
-  /** The share of its bitrate that it makes. */
-  share: number
   made: number
   delivered: number
   lost: Record<LossCause, number>
@@ -31,8 +30,6 @@ export interface Sender {
   /** The picture's score at its present share. */
   score: number
   silentSeconds: number
-  clearSeconds: number
-  loweredAt: number
   retryAt: number
   tries: number
   /** From when on viewers see it, after somebody had to press start again. */
@@ -181,23 +178,12 @@ export function decide(
   } else sender.silentSeconds = 0
 
   if (sending.whenBehind === 'lower') {
-    const isTime = now - sender.loweredAt >= sendingPractice.betweenLoweringsSeconds
-    const least = sending.leastPercent / 100
-    if (waitSeconds > sending.lowerAfterSeconds && isTime && sender.share > least) {
-      if (sender.share === 1) tell('lowers', send.key, sender.cause, 0)
-      setShare(sender, Math.max(least, (sender.share * sending.lowerToPercent) / 100))
-      sender.minShare = Math.min(sender.minShare, sender.share)
-      sender.loweredAt = now
-      sender.clearSeconds = 0
-    } else if (waitSeconds < sendingPractice.clearBelowSeconds) {
-      sender.clearSeconds += seconds
-      if (sender.share < 1 && sender.clearSeconds >= sendingPractice.clearForSeconds) {
-        setShare(sender, Math.min(1, sender.share + sending.raiseByPercent / 100))
-        // From here on a step a second.
-        sender.clearSeconds = sendingPractice.clearForSeconds - 1
-        if (sender.share === 1) tell('full again', send.key, null, sender.minShare)
-      }
-    } else sender.clearSeconds = 0
+    const was = sender.share
+    const share = nextShare(sender, sending, { waitSeconds, seconds, now })
+    if (share !== was) setShare(sender, share)
+    if (share < was && was === 1) tell('lowers', send.key, sender.cause, 0)
+    sender.minShare = Math.min(sender.minShare, share)
+    if (share === 1 && was < 1) tell('full again', send.key, null, sender.minShare)
   }
 
   if (sender.mode === 'sending' && waitSeconds > waitLimit(sender)) {

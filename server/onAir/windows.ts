@@ -1,5 +1,4 @@
-import { onAirMessage } from '@green-mantle/core/on-air'
-import type { CanvasName } from '@green-mantle/core/show'
+import { onAirMessage, type OnAirWanted } from '@green-mantle/core/on-air'
 import { nanoid } from 'nanoid'
 import { senderOf } from '../sender/senders'
 
@@ -7,15 +6,9 @@ import { senderOf } from '../sender/senders'
 const ticketMilliseconds = 15_000
 const maxTickets = 200
 /** How often a window is told what is wanted of it. */
-const toldEveryMilliseconds = 500
+const toldEveryMilliseconds = 200
 /** Messages out of form, after which a window is none. */
 const maxOutOfForm = 20
-
-/** What the server says to an on-air window. */
-interface OnAirWanted {
-  /** The canvases that are encoded and sent from it now. */
-  wanted: CanvasName[]
-}
 
 export interface WindowSocket {
   send(text: string): void

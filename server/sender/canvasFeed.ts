@@ -4,6 +4,7 @@ import {
   type CanvasEncodes,
   type EncodedOutput,
   escapedForList,
+  passedOnArguments,
 } from '@green-mantle/core/encoding'
 import { type EncodingProgress, progressReader } from '@green-mantle/core/measured'
 import { lastWords } from '../measuring/encoderProgram'
@@ -34,6 +35,8 @@ export interface CanvasFeedOptions {
   clip: string | null
   /** In what form it comes in there. */
   inputForm?: 'flv' | 'matroska'
+  /** Whether its picture is encoded already, and passed on as it comes. */
+  isPassedOn?: boolean
   addressOf: (output: EncodedOutput, attempt: number) => string
   /** The encoder ended although nobody asked; it is started again. */
   onRestart: (words: string) => void
@@ -104,7 +107,7 @@ export class CanvasFeed {
   }
 
   private run(): void {
-    const { canvas, clip, addressOf } = this.options
+    const { canvas, clip, addressOf, isPassedOn } = this.options
     const attempt = this.attempt
     this.attempt += 1
     const looped = clip === null ? null : ownInput(clip, '-re', '-stream_loop', '-1')
@@ -123,7 +126,7 @@ export class CanvasFeed {
       [
         ...['-hide_banner', '-nostdin', '-y', '-loglevel', 'error', '-nostats'],
         ...['-stats_period', '0.5', '-progress', 'pipe:3'],
-        ...canvasArguments(canvas, {
+        ...(isPassedOn ? passedOnArguments : canvasArguments)(canvas, {
           input: looped ?? live,
           archiveMix: looped ?? [],
           goesOnUnrecorded: true,

@@ -80,7 +80,7 @@ async function copied(work: (canvas: OnAirCanvas, at: (now: number) => void) => 
 }
 
 const pictureAt = (index: number, part: { isKey: boolean; bytes: Uint8Array }): OnAirMessage => ({
-  ...{ kind: 'picture', canvas: 'landscape', ...part },
+  ...{ kind: 'picture', canvas: 'landscape', lane: 0, ...part },
   atMicroseconds: 3_000_000 + (index * 1e6) / framesPerSecond,
 })
 
@@ -119,7 +119,7 @@ describe('a canvas into the encoder program', () => {
     const again = encoded(1, 'smptebars')
     const found = await copied((canvas, at) => {
       still.forEach(({ bytes }, index) =>
-        canvas.take({ kind: 'standby', canvas: 'landscape', index, bytes }),
+        canvas.take({ kind: 'standby', canvas: 'landscape', lane: 0, index, bytes }),
       )
       pictures.forEach((part, index) => {
         at((index * 1000) / framesPerSecond)

@@ -1,4 +1,5 @@
 import type { Sending } from '@green-mantle/core/show'
+import { type Lowering, neverLowered, nextShare } from '@green-mantle/core/simulation'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
 import type { Ingest, Publisher, SentSound } from './publisher'
 import { GoneOut } from './goneOut'
@@ -16,6 +17,8 @@ export interface RelayedState {
   kbps: number
   sentFrames: number
   lostFrames: number
+  /** The share of its planned bitrate that its encode makes now. */
+  share: number
   behindSeconds: number
   /** Since the last frame that went out; 0 before the first, and once it is over. */
   stillSeconds: number
@@ -28,6 +31,8 @@ export interface RelayedState {
   isLossUnknown: boolean
 }
 
+export type SendNews = 'sending' | 'back' | 'hung up' | 'given up' | 'lowered' | 'full again'
+
 export interface RelayedSendOptions {
   sending: Sending
   /** What it takes of the line as planned; how long what waits will take is told from it. */
@@ -36,7 +41,7 @@ export interface RelayedSendOptions {
   /** Opened for the send alone, each time anew. */
   ingest: () => Promise<Ingest>
   /** Said as it happens. */
-  told: (what: 'sending' | 'back' | 'hung up' | 'given up', words: string) => void
+  told: (what: SendNews, words: string) => void
 }
 
 const flag = { audioHead: 0, videoHead: 2, keyframe: 3, frame: 4 } as const
@@ -51,7 +56,7 @@ const noticeablyLess = 0.9
 
 const nothingSent: RelayedState = {
   ...{ stage: 'ready', words: '', kbps: 0, sentFrames: 0, lostFrames: 0 },
-  ...{ behindSeconds: 0, stillSeconds: 0, reconnects: 0, sendingSince: null },
+  ...{ share: 1, behindSeconds: 0, stillSeconds: 0, reconnects: 0, sendingSince: null },
   ...{ losesOnLine: false, isLossUnknown: false },
 }
 
@@ -92,6 +97,9 @@ export class RelayedSend {
   private acceptedAt = 0
   private endedAt: number | null = null
   private readonly goneOut = new GoneOut()
+  private lowering: Lowering = neverLowered()
+  private leastShare = 1
+  private askedAt = performance.now() / 1000
   private rates: { at: number; bytes: number; handedBytes: number }[] = []
   /** Frames that the line lost of connections that are over, and how many had been sent when this one began. */
   private earlierLineLost = 0
@@ -104,6 +112,31 @@ export class RelayedSend {
     return this.state.stage
   }
 
+  /** The share of its planned bitrate that is wanted of its encode. */
+  get share(): number {
+    return this.lowering.share
+  }
+
+  /** Lowers and raises what is wanted of its encode by what waits, as a night is simulated; to be called several times a second. */
+  lower(): void {
+    const now = performance.now() / 1000
+    const seconds = now - this.askedAt
+    this.askedAt = now
+    if (this.state.stage !== 'sending') {
+      this.lowering = neverLowered()
+      return
+    }
+    const was = this.lowering.share
+    const waitSeconds = this.behindSeconds()
+    const share = nextShare(this.lowering, this.options.sending, { waitSeconds, seconds, now })
+    this.lowering.share = share
+    if (was === 1) this.leastShare = 1
+    this.leastShare = Math.min(this.leastShare, share)
+    if (share < was && was === 1) this.options.told('lowered', '')
+    else if (share === 1 && was < 1)
+      this.options.told('full again', `${Math.round(100 * this.leastShare)} %`)
+  }
+
   snapshot(): RelayedState {
     const kbps = this.kbps()
     const lineLost = Math.min(this.state.sentFrames, this.lineLostFrames())
@@ -112,6 +145,7 @@ export class RelayedSend {
       kbps,
       sentFrames: this.state.sentFrames - lineLost,
       lostFrames: this.state.lostFrames + lineLost,
+      share: this.lowering.share,
       losesOnLine: this.losesOnLine(),
       behindSeconds: this.state.stage === 'sending' ? this.behindSeconds() : 0,
       stillSeconds: this.isWanted ? this.goneOut.stillSeconds() : 0,
@@ -247,7 +281,7 @@ export class RelayedSend {
 
   private behindSeconds(): number {
     const waiting = this.publisher?.waitingBytes ?? 0
-    return (waiting * 8) / 1000 / Math.max(1, this.options.plannedKbps)
+    return (waiting * 8) / 1000 / Math.max(1, this.options.plannedKbps * this.lowering.share)
   }
 
   /** What has gone out over the last seconds. */

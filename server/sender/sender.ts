@@ -6,6 +6,7 @@ import {
   type EncodedOutput,
   handedOver,
 } from '@green-mantle/core/encoding'
+import { canvasLane, encodeLane, splitByMaker } from '@green-mantle/core/on-air'
 import {
   type CanvasInput,
   type Happening,
@@ -33,7 +34,7 @@ import { LookBack } from './lookBack'
 import { OnAirCanvases } from './onAirCanvases'
 import { recordingNames } from './recordingNames'
 import { Recordings } from './recordings'
-import { RelayedSend } from './relayedSend'
+import { RelayedSend, type SendNews } from './relayedSend'
 import { type Ingest, soundOf } from './publisher'
 
 export interface SenderOptions {
@@ -66,6 +67,15 @@ interface OneCanvas {
   clip: string | null
   /** Under which key the program that draws it sends it here. */
   programKey: string
+  /** Encoded by the on-air window, and passed on as it comes. */
+  isPassedOn: boolean
+}
+
+interface AddedCanvas {
+  input: CanvasInput
+  clip: string | null
+  recordingFile: ReturnType<typeof recordingNames>
+  isPassedOn?: boolean
 }
 
 const application = 'from-here'
@@ -75,6 +85,8 @@ const lookBackSeconds = 30
 const maxWaitingBytes = 16_000_000
 const [videoTag, keyframeFlag] = [9, 3]
 const observedEverySeconds = 1
+/** How often what waits of a send that lowers is looked at. */
+const lowersEveryMilliseconds = 200
 /** A computer that slept, or a program that was held up, has seen nothing meanwhile. */
 const maxObservedSeconds = 5
 
@@ -99,6 +111,9 @@ export class Sender {
   private readonly lookBacks = new Map<CanvasName, LookBack>()
   private lookingAtRecordings: Promise<void> = Promise.resolve()
   private line = noLineObserved
+  /** Sends whose encode can be lowered. */
+  private readonly lowered: RelayedSend[] = []
+  private readonly lowering: ReturnType<typeof setInterval>
   private readonly observing: ReturnType<typeof setInterval>
   private readonly observedSince = Date.now()
   private observedAt = performance.now()
@@ -110,7 +125,11 @@ export class Sender {
     private readonly folder: string,
   ) {
     this.recordings = new Recordings(options.recordingsFolder)
-    this.onAir = new OnAirCanvases(options.show, options.log)
+    this.onAir = new OnAirCanvases(options.log)
+    this.lowering = setInterval(() => {
+      for (const send of this.lowered) send.lower()
+    }, lowersEveryMilliseconds)
+    this.lowering.unref()
     this.observing = setInterval(() => this.observe(), observedEverySeconds * 1000)
     this.observing.unref()
   }
@@ -137,47 +156,73 @@ export class Sender {
     for (const encodes of canvasEncodesOf(show)) {
       const input = inputs[encodes.canvas]
       const clip = await this.clipOf(input, encodes.canvas)
-      // One program has one sound to give; and what can't be sent from here is not encoded for nothing.
-      const plain: CanvasEncodes = {
-        ...encodes,
-        encodes: encodes.encodes
-          .map(({ encode, outputs }) => ({
-            encode,
-            outputs: outputs
-              .filter((output) => output.feed.isRecording || cannotFrom(output) === '')
-              .map((output) => ({
-                ...(output.feed.isRecording ? output : handedOver(output)),
-                isArchiveMix: output.isArchiveMix && input !== 'own program',
-              })),
-          }))
-          .filter(({ outputs }) => outputs.length > 0),
+      const isOnAir = input === 'on-air window'
+      const { byProgram, byWindow } = isOnAir
+        ? splitByMaker(encodes)
+        : { byProgram: encodes, byWindow: [] }
+      const own = this.add(byProgram, { input, clip, recordingFile })
+      if (isOnAir && own) this.onAir.add(canvasLane(show, encodes.canvas), own)
+      for (const [index, one] of byWindow.entries()) {
+        const passedOn = { input, clip, recordingFile, isPassedOn: true }
+        const feed = this.add({ ...encodes, encodes: [one] }, passedOn)
+        const sends = one.outputs.flatMap(({ key }) => this.sends.get(key)?.relayed ?? [])
+        const lane = encodeLane(encodes.canvas, index + 1, one.encode)
+        if (feed) this.onAir.add(lane, feed, () => Math.min(1, ...sends.map(({ share }) => share)))
+        this.lowered.push(...sends)
       }
-      const keys = new Map<string, string>()
-      for (const { outputs } of encodes.encodes)
-        for (const output of outputs)
-          if (!output.feed.isRecording) keys.set(output.key, this.expectEncode(output))
-      const feed = new CanvasFeed({
-        canvas: plain,
-        ...{ clip, inputForm: input === 'on-air window' ? 'matroska' : 'flv' },
-        addressOf: (output, attempt) => {
-          if (!output.feed.isRecording)
-            return `${this.local.addressOf(application)}/${keys.get(output.key)}`
-          const file = recordingFile(output.feed, attempt)
-          this.recordings.begin(file, output.feed.name)
-          return file
-        },
-        onRestart: (words) =>
-          this.options.log({
-            kind: 'noted',
-            text: `The encoder of the ${encodes.canvas} canvas ended and is started again. ${words}`.trim(),
-          }),
-      })
-      const programKey = input === 'own program' ? this.expectProgram(feed, encodes.canvas) : ''
-      if (plain.encodes.length === 0) continue
-      this.canvases.push({ encodes: plain, feed, input, clip, programKey })
-      if (input === 'on-air window') this.onAir.add(encodes.canvas, feed)
-      if (clip !== null) feed.start()
     }
+  }
+
+  /** The encodes of a canvas as they are handed on; what can't be sent from here is not encoded for nothing. */
+  private handedOn(encodes: CanvasEncodes, input: CanvasInput): CanvasEncodes {
+    return {
+      ...encodes,
+      encodes: encodes.encodes
+        .map(({ encode, outputs }) => ({
+          encode,
+          outputs: outputs
+            .filter((output) => output.feed.isRecording || cannotFrom(output) === '')
+            .map((output) => ({
+              ...(output.feed.isRecording ? output : handedOver(output)),
+              // One program has one sound to give.
+              isArchiveMix: output.isArchiveMix && input !== 'own program',
+            })),
+        }))
+        .filter(({ outputs }) => outputs.length > 0),
+    }
+  }
+
+  /** One process with its outputs; null where there is nothing for it to do. */
+  private add(
+    encodes: CanvasEncodes,
+    { input, clip, recordingFile, isPassedOn = false }: AddedCanvas,
+  ): CanvasFeed | null {
+    const plain = this.handedOn(encodes, input)
+    const keys = new Map<string, string>()
+    for (const { outputs } of encodes.encodes)
+      for (const output of outputs)
+        if (!output.feed.isRecording) keys.set(output.key, this.expectEncode(output))
+    const feed = new CanvasFeed({
+      canvas: plain,
+      ...{ clip, inputForm: input === 'on-air window' ? 'matroska' : 'flv', isPassedOn },
+      addressOf: (output, attempt) => {
+        if (!output.feed.isRecording)
+          return `${this.local.addressOf(application)}/${keys.get(output.key)}`
+        const file = recordingFile(output.feed, attempt)
+        this.recordings.begin(file, output.feed.name)
+        return file
+      },
+      onRestart: (words) =>
+        this.options.log({
+          kind: 'noted',
+          text: `The encoder of the ${plain.canvas} canvas ended and is started again. ${words}`.trim(),
+        }),
+    })
+    const programKey = input === 'own program' ? this.expectProgram(feed, plain.canvas) : ''
+    if (plain.encodes.length === 0) return null
+    this.canvases.push({ encodes: plain, feed, input, clip, programKey, isPassedOn })
+    if (clip !== null) feed.start()
+    return feed
   }
 
   /** What a canvas that no program draws is made of, as a file that is looped; null where one draws it. */
@@ -261,9 +306,15 @@ export class Sender {
   private told(
     { feed, key }: EncodedOutput,
     { id, name }: Destination,
-    what: 'sending' | 'back' | 'hung up' | 'given up',
+    what: SendNews,
     words: string,
   ): void {
+    if (what === 'lowered' || what === 'full again') {
+      const done =
+        what === 'lowered' ? 'lowers its bitrate' : `is at its full bitrate again, after ${words}`
+      this.options.log({ kind: 'noted', text: `${name} ${done}.` })
+      return
+    }
     const about = { destinationId: id, name }
     if (what === 'hung up' || what === 'given up') {
       if (!this.troubled.has(id))
@@ -422,11 +473,16 @@ export class Sender {
     if (this.isStopped) return
     this.isStopped = true
     clearInterval(this.observing)
+    clearInterval(this.lowering)
     this.onAir.stop()
     await this.lookingAtRecordings
     this.keepWhatWasLearnt()
     const { show, log } = this.options
-    const whatEncodersTook = encodersTook(this.canvases, show, measures)
+    const whatEncodersTook = encodersTook(
+      this.canvases.filter(({ isPassedOn }) => !isPassedOn),
+      show,
+      measures,
+    )
     for (const send of this.sends.values()) this.end(send)
     await Promise.all(this.canvases.map(({ feed }) => feed.stop()))
     for (const each of await whatEncodersTook()) log(each)
@@ -452,10 +508,11 @@ export class Sender {
     const recordings = await this.recordings.files()
     const unrecorded = await this.recordings.unrecorded()
     return {
-      canvases: this.canvases.map(({ encodes, feed, input, programKey }) => ({
+      canvases: this.canvases.map(({ encodes, feed, input, programKey, isPassedOn }) => ({
         canvas: encodes.canvas,
         input,
         encodes: encodes.encodes.map(({ encode }) => renditionInWords(encode.rendition)),
+        isPassedOn,
         isRunning: feed.isRunning,
         speed: feed.speed(),
         restarts: feed.restarts,
