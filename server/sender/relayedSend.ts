@@ -42,6 +42,8 @@ export interface RelayedSendOptions {
   ingest: () => Promise<Ingest>
   /** Said as it happens. */
   told: (what: SendNews, words: string) => void
+  /** How it is sent; by the protocol of the ingest, where nothing is said. */
+  publish?: typeof publishTo
 }
 
 const flag = { audioHead: 0, videoHead: 2, keyframe: 3, frame: 4 } as const
@@ -311,7 +313,8 @@ export class RelayedSend {
     this.state = { ...this.state, stage: isBack ? 'away' : 'connecting' }
     try {
       const ingest = await this.options.ingest()
-      const publisher = await publishTo(ingest, this.options, signal)
+      const { publish = publishTo } = this.options
+      const publisher = await publish(ingest, this.options, signal)
       if (isOver()) return publisher.close()
       this.rates = []
       this.waitsForKeyframe = true

@@ -56,6 +56,11 @@ const coloured: Show = {
   ],
   destinations: smallShow.destinations.map((each) => ({
     ...each,
+    // The window itself encodes what can be lowered, and the encoder program the rest.
+    sending: {
+      ...each.sending,
+      whenBehind: each.canvas === 'landscape' ? ('lower' as const) : ('drop' as const),
+    },
     rules: { ...each.rules, key: { ...each.rules.key, life: 'lasting' as const } },
   })),
   transition: { kind: 'cut', milliseconds: 0 },
@@ -65,7 +70,7 @@ const coloured: Show = {
     plan: { ...recording.plan, leftOut: false },
     rendition: {
       ...smallShow.destinations.find((each) => each.canvas === canvas)!.renditions[0]!,
-      id: `kept-${canvas}-1`,
+      ...{ id: `kept-${canvas}-1`, videoBitrateKbps: 700 },
     },
   })),
 }
@@ -286,9 +291,13 @@ test(
     const inputs = { landscape: 'on-air window', vertical: 'on-air window' }
     expect((await api('/sender', 'POST', { target: 'stand-ins', inputs })).status).toBe(202)
     interface State {
-      state: { sends: { stage: string; reconnects: number; sentFrames: number }[] }
+      state: {
+        canvases: { canvas: string; isPassedOn: boolean; isRunning: boolean }[]
+        sends: { stage: string; reconnects: number; sentFrames: number }[]
+      }
     }
-    const sends = async () => ((await (await api('/sender', 'GET')).json()) as State).state.sends
+    const state = async () => ((await (await api('/sender', 'GET')).json()) as State).state
+    const sends = async () => (await state()).sends
     await page.goto(`/shows/${id}/on-air`)
     await page.getByRole('button', { name: 'Begin the sound' }).click()
     await expect(page.getByText(/^−\d+\.\d LUFS$/).first()).toBeVisible()
@@ -311,8 +320,19 @@ test(
       expect({ stage, reconnects }).toEqual({ stage: 'sending', reconnects: 0 })
       expect(sentFrames).toBeGreaterThan(200)
     }
+    const made = (await state()).canvases.map((each) => [each.canvas, each.isPassedOn])
+    expect(made).toEqual([
+      ['landscape', false],
+      ['landscape', true],
+      ['vertical', false],
+    ])
+    await api('/sender/look-back', 'POST')
     await api('/sender', 'DELETE')
     const folder = join(stack.directory, 'recordings')
+    const [lookedBack] = readdirSync(folder).filter((name) => name.includes('landscape, last'))
+    const passedOn = seenIn(join(folder, lookedBack!))
+    expect(passedOn.map(({ colour }) => colour)).toEqual(['red', 'blue', 'grey', 'red'])
+    for (const stretch of passedOn) expect(offBy(stretch)).toBeLessThanOrEqual(3)
     const files = readdirSync(folder).filter((name) => name.includes('Kept'))
     expect(files).toHaveLength(2)
     const seen = files.map((name) => seenIn(join(folder, name)))
