@@ -33,7 +33,7 @@ const roomsBelow = {
   rehearsal: ['show', 'words', 'media', 'network', 'fit', 'plan', 'simulation'],
   encoding: ['show', 'media', 'fit'],
   measured: ['show', 'media'],
-  onAir: ['show', 'encoding'],
+  onAir: ['show', 'words', 'encoding'],
   trial: ['show', 'words', 'media', 'network', 'fit', 'encoding', 'arrival'],
   arrival: ['show', 'words', 'media', 'fit'],
   night: [

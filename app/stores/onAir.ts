@@ -1,5 +1,5 @@
 import { type CanvasName, type Show, type Source, onBoth } from '@green-mantle/core/show'
-import { newLoudness, type Loudness } from '@green-mantle/core/on-air'
+import { lanesOf, newLoudness, triedInWords, type Loudness } from '@green-mantle/core/on-air'
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { transfer } from 'comlink'
 import { defineStore } from 'pinia'
@@ -15,6 +15,7 @@ import { useNightLogStore } from './nightLog'
 import { useShowStore } from './show'
 
 const lookMilliseconds = 500
+const tryMilliseconds = 10_000
 const nothingDrawn: DrawingState = {
   frames: onBoth(() => ({ drawn: 0, due: 0, late: 0 })),
   lateInAll: { drawing: 0, encoder: 0 },
@@ -215,6 +216,20 @@ export const useOnAirStore = defineStore('on air', () => {
     if (isOpen.value) void devices.reopen(sourcesWithDevice.value)
   })
 
+  const isTrying = ref(false)
+  const tried = ref<ReturnType<typeof triedInWords>>()
+  /** Draws and encodes for ten seconds as if all were sent, and says whether that is done in time. */
+  async function tryOut(): Promise<void> {
+    if (!worker || isTrying.value) return
+    isTrying.value = true
+    try {
+      const lanes = lanesOf(store.show as Show)
+      tried.value = triedInWords(await worker.remote.tryOut(lanes, tryMilliseconds))
+    } finally {
+      isTrying.value = false
+    }
+  }
+
   async function close(): Promise<void> {
     isOpen.value = false
     looking.pause()
@@ -233,7 +248,7 @@ export const useOnAirStore = defineStore('on air', () => {
   return {
     ...{ state, problem, isElsewhere, sceneId, preparedId, loudness, isHeard, isNight, drawn },
     ...{ devices, sourcesWithDevice, fadeMilliseconds, isCamera },
-    ...{ open, close, takeOver, take, draw, hear },
+    ...{ open, close, takeOver, take, draw, hear, tryOut, isTrying, tried },
     prepare: (id: string) => (preparedId.value = preparedId.value === id ? undefined : id),
   }
 })

@@ -1,5 +1,5 @@
 import type { MeasureWords } from '@green-mantle/core/canvas'
-import type { OnAirLane } from '@green-mantle/core/on-air'
+import type { OnAirLane, TriedOnAir } from '@green-mantle/core/on-air'
 import { type CanvasName, canvasNames, onBoth, type Source } from '@green-mantle/core/show'
 import { expose } from 'comlink'
 import { encodeStill, newLaneEncoders } from '../onAir/laneEncoders'
@@ -33,6 +33,8 @@ let fading: { from: DrawnScene; since: number; milliseconds: number } | undefine
 let isRunning = false
 let problem = ''
 let asked: readonly OnAirLane[] = []
+/** Encoders whose pictures go nowhere. */
+let trying: ReturnType<typeof newLaneEncoders> | undefined
 const surfaces: Partial<Record<CanvasName, Surface>> = {}
 const over = new OffscreenCanvas(2, 2)
 const lastFrame: Record<CanvasName, number> = { landscape: -1, vertical: -1 }
@@ -115,7 +117,8 @@ function drawDue(): void {
     drawnInAll += 1
     paintOnAir(surface, name)
     const drawn = { canvas: name, surface: surface.canvas, index, framesPerSecond }
-    if (lanes.encode(drawn) === 0) continue
+    const leftOut = lanes.encode(drawn) + (trying?.encode(drawn) ?? 0)
+    if (leftOut === 0) continue
     own.late += 1
     lateInAll.encoder += 1
   }
@@ -160,6 +163,23 @@ async function sendStandbys(all: readonly OnAirLane[]): Promise<void> {
 function want(wanted: readonly OnAirLane[]): void {
   asked = wanted
   if (show) void sendStandbys(lanes.want(wanted))
+}
+
+/** Encodes for a while what is drawn, and hands nothing on. */
+async function tryOut(wanted: readonly OnAirLane[], milliseconds: number): Promise<TriedOnAir> {
+  const before = { drawn: drawnInAll, ...lateInAll }
+  trying?.end()
+  const own = newLaneEncoders({ picture: () => {}, failed })
+  trying = own
+  own.want(wanted)
+  await new Promise((resolve) => setTimeout(resolve, milliseconds))
+  own.end()
+  if (trying === own) trying = undefined
+  return {
+    drawn: drawnInAll - before.drawn,
+    lateByDrawing: lateInAll.drawing - before.drawing,
+    lateByEncoder: lateInAll.encoder - before.encoder,
+  }
 }
 
 function takeSound({ frame, live, archive }: SoundBlock): void {
@@ -229,6 +249,7 @@ const worker = {
   takeSoundFrom(port: MessagePort): void {
     port.onmessage = ({ data }) => takeSound(data as SoundBlock)
   },
+  tryOut,
   connect: (showId: string, takesOver: boolean): Promise<void> => socket.connect(showId, takesOver),
   state: (): DrawingState => ({
     frames: lastSecond,
@@ -238,6 +259,7 @@ const worker = {
   end(): void {
     isRunning = false
     lanes.end()
+    trying?.end()
     pictures.end()
     socket.close()
   },

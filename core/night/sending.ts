@@ -30,6 +30,7 @@ export interface SenderSend extends SendHealth {
   cannot: string
   /** How often it came back. */
   reconnects: number
+  share: number
 }
 
 export interface SenderCanvas {

@@ -2,7 +2,7 @@ import { plannedDemoShow } from '@green-mantle/demo'
 import { describe, expect, it } from 'vitest'
 import { canvasEncodesOf } from '../encoding'
 import type { Show } from '../show'
-import { canvasLane, encodeLane, maxLanes, splitByMaker } from './lanes'
+import { canvasLane, dropsInstead, encodeLane, maxLanes, splitByMaker } from './lanes'
 
 function sendingAs(whenBehind: (index: number) => 'lower' | 'drop'): Show {
   const show = structuredClone(plannedDemoShow)
@@ -63,6 +63,33 @@ describe('who makes an encode', () => {
     const encodes = Array.from({ length: maxLanes + 4 }, () => ({ ...one, outputs }))
     const { byProgram, byWindow } = splitByMaker({ ...canvas!, encodes })
     expect([byWindow.length, byProgram.encodes.length]).toEqual([maxLanes - 1, 5])
+  })
+})
+
+describe('who is planned to lower', () => {
+  const show = sendingAs(() => 'lower')
+  const sent = new Set(
+    canvasEncodesOf(show).flatMap(({ encodes }) =>
+      encodes.flatMap(({ outputs }) => outputs.map(({ feed }) => feed.ownerId)),
+    ),
+  )
+  const names = (ids: (id: string) => boolean): string[] =>
+    show.destinations.filter(({ id }) => sent.has(id) && ids(id)).map(({ name }) => name)
+
+  it('drops instead where a program draws or encodes, and nobody where all only drop', () => {
+    expect(dropsInstead(show, () => false)).toEqual(names(() => true))
+    const byWindow = new Set(
+      splitOf(show).flatMap((split) =>
+        split.byWindow.flatMap(({ outputs }) => outputs.map(({ feed }) => feed.ownerId)),
+      ),
+    )
+    expect(dropsInstead(show, () => true)).toEqual(names((id) => !byWindow.has(id)))
+    expect(
+      dropsInstead(
+        sendingAs(() => 'drop'),
+        () => false,
+      ),
+    ).toEqual([])
   })
 })
 

@@ -1,4 +1,4 @@
-import type { CanvasEncodes } from '../encoding'
+import { type CanvasEncodes, canvasEncodesOf } from '../encoding'
 import type { CanvasName, Show } from '../show'
 import { onAirFramesPerSecond, onAirKbps, onAirKeyframeSeconds } from './drawn'
 
@@ -48,6 +48,25 @@ export function splitByMaker(canvas: CanvasEncodes): {
   }
 }
 
+/**
+ * Whoever is planned to lower and drops frames all the same, by name: an encode that the encoder program
+ * makes keeps its rate. `isDrawnByWindow` says of a canvas whether it comes from the on-air window.
+ */
+export function dropsInstead(
+  show: Show,
+  isDrawnByWindow: (canvas: CanvasName) => boolean,
+): string[] {
+  const kept = canvasEncodesOf(show).flatMap((canvas) =>
+    (isDrawnByWindow(canvas.canvas) ? splitByMaker(canvas).byProgram : canvas).encodes.flatMap(
+      ({ outputs }) => outputs,
+    ),
+  )
+  const owners = new Set(
+    kept.filter(({ sending }) => sending?.whenBehind === 'lower').map(({ feed }) => feed.ownerId),
+  )
+  return show.destinations.filter(({ id }) => owners.has(id)).map(({ name }) => name)
+}
+
 /** The lane of the one encode of a canvas that the server makes others of. */
 export function canvasLane(show: Show, canvas: CanvasName): OnAirLane {
   const size = show.canvasPair[canvas]
@@ -69,3 +88,13 @@ export const encodeLane = (
   keyframeSeconds: rendition.keyframeIntervalSeconds,
   videoKbps: rendition.videoBitrateKbps,
 })
+
+/** All that the on-air window would encode of a show that is drawn by it alone. */
+export const lanesOf = (show: Show): OnAirLane[] =>
+  canvasEncodesOf(show).flatMap((canvas) => {
+    const { byProgram, byWindow } = splitByMaker(canvas)
+    return [
+      ...(byProgram.encodes.length > 0 ? [canvasLane(show, canvas.canvas)] : []),
+      ...byWindow.map(({ encode }, index) => encodeLane(canvas.canvas, index + 1, encode)),
+    ]
+  })

@@ -1,5 +1,9 @@
+import { writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import type { CanvasName } from '@green-mantle/core/show'
 import Flv from 'node-media-server/src/protocol/flv.js'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+import { safeFileName } from '../files/safeFileName'
 
 /** However much is kept, no more than this. */
 const maxBytes = 100_000_000
@@ -70,4 +74,18 @@ export class LookBack {
         .map((packet) => Flv.createMessage(shifted(packet, Math.max(0, packet.dts - first.dts)))),
     ])
   }
+}
+
+/** Writes what is held of a canvas into the folder of recordings; the file, or null where nothing is held. */
+export async function keepLookBack(
+  lookBack: LookBack,
+  of: { canvas: CanvasName; title: string; recordingsFolder: string },
+): Promise<string | null> {
+  const content = lookBack.file()
+  if (!content) return null
+  const at = new Date().toISOString().slice(0, 19).replaceAll(':', '-')
+  const name = `${safeFileName(of.title)}, ${of.canvas}, last ${lookBack.seconds} s, ${at}.flv`
+  const file = join(of.recordingsFolder, name)
+  await writeFile(file, content)
+  return file
 }

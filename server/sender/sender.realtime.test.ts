@@ -71,7 +71,7 @@ describe('the sender', () => {
     expect(kinds.indexOf('trouble over')).toBeGreaterThan(kinds.indexOf('trouble'))
     expect(standInOf('show', 'two')?.state()).toMatchObject({ isLive: true, picture: 'there' })
 
-    const [kept30] = await sender.keepLookBack()
+    const [kept30] = await sender.keepLookBacks()
     expect(kept30).toMatch(/Small show, landscape, last 30 s, [\dT-]+\.flv$/)
     const counted = execFileSync(
       'ffprobe',

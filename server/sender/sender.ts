@@ -1,10 +1,8 @@
-import { mkdir, rm, writeFile } from 'node:fs/promises'
-import { join } from 'node:path'
+import { mkdir, rm } from 'node:fs/promises'
 import {
   type CanvasEncodes,
   canvasEncodesOf,
   type EncodedOutput,
-  handedOver,
 } from '@green-mantle/core/encoding'
 import { canvasLane, encodeLane, splitByMaker } from '@green-mantle/core/on-air'
 import {
@@ -22,15 +20,16 @@ import type { CanvasName, Destination, Show } from '@green-mantle/core/show'
 import { renditionInWords } from '@green-mantle/core/words'
 import Flv from 'node-media-server/src/protocol/flv.js'
 import type { UnderWay } from '../database/nights/underWayStore'
-import { safeFileName } from '../files/safeFileName'
 import { makeWorkFolder } from '../files/workFolders'
 import { makeMediaClip } from '../pictures/mediaClip'
 import { makeTestClip } from '../pictures/testClip'
 import { CanvasFeed } from './canvasFeed'
 import { carriedBy } from './carriedBy'
 import { encodersTook } from './encodersTook'
+import { cannotFrom, handedOn } from './handedOn'
 import { LocalIngest } from './localIngest'
-import { LookBack } from './lookBack'
+import { keepLookBack, LookBack } from './lookBack'
+import { LoweredSends } from './loweredSends'
 import { OnAirCanvases } from './onAirCanvases'
 import { recordingNames } from './recordingNames'
 import { Recordings } from './recordings'
@@ -85,19 +84,11 @@ const lookBackSeconds = 30
 const maxWaitingBytes = 16_000_000
 const [videoTag, keyframeFlag] = [9, 3]
 const observedEverySeconds = 1
-/** How often what waits of a send that lowers is looked at. */
-const lowersEveryMilliseconds = 200
 /** A computer that slept, or a program that was held up, has seen nothing meanwhile. */
 const maxObservedSeconds = 5
 
 const plannedKbpsOf = ({ rendition }: EncodedOutput): number =>
   rendition.videoBitrateKbps + rendition.audioBitrateKbps
-
-/** Every encode comes to the server as FLV. */
-const cannotFrom = ({ rendition }: EncodedOutput): string =>
-  rendition.codec === 'h264'
-    ? ''
-    : 'the encoder program here hands only H.264 on to be sent: plan it with H.264'
 
 /** Carries the plan of a show out: one process a canvas, each encode once, each destination by itself. */
 export class Sender {
@@ -111,9 +102,7 @@ export class Sender {
   private readonly lookBacks = new Map<CanvasName, LookBack>()
   private lookingAtRecordings: Promise<void> = Promise.resolve()
   private line = noLineObserved
-  /** Sends whose encode can be lowered. */
-  private readonly lowered: RelayedSend[] = []
-  private readonly lowering: ReturnType<typeof setInterval>
+  private readonly lowered = new LoweredSends()
   private readonly observing: ReturnType<typeof setInterval>
   private readonly observedSince = Date.now()
   private observedAt = performance.now()
@@ -126,10 +115,6 @@ export class Sender {
   ) {
     this.recordings = new Recordings(options.recordingsFolder)
     this.onAir = new OnAirCanvases(options.log)
-    this.lowering = setInterval(() => {
-      for (const send of this.lowered) send.lower()
-    }, lowersEveryMilliseconds)
-    this.lowering.unref()
     this.observing = setInterval(() => this.observe(), observedEverySeconds * 1000)
     this.observing.unref()
   }
@@ -167,28 +152,8 @@ export class Sender {
         const feed = this.add({ ...encodes, encodes: [one] }, passedOn)
         const sends = one.outputs.flatMap(({ key }) => this.sends.get(key)?.relayed ?? [])
         const lane = encodeLane(encodes.canvas, index + 1, one.encode)
-        if (feed) this.onAir.add(lane, feed, () => Math.min(1, ...sends.map(({ share }) => share)))
-        this.lowered.push(...sends)
+        if (feed) this.onAir.add(lane, feed, this.lowered.add(sends))
       }
-    }
-  }
-
-  /** The encodes of a canvas as they are handed on; what can't be sent from here is not encoded for nothing. */
-  private handedOn(encodes: CanvasEncodes, input: CanvasInput): CanvasEncodes {
-    return {
-      ...encodes,
-      encodes: encodes.encodes
-        .map(({ encode, outputs }) => ({
-          encode,
-          outputs: outputs
-            .filter((output) => output.feed.isRecording || cannotFrom(output) === '')
-            .map((output) => ({
-              ...(output.feed.isRecording ? output : handedOver(output)),
-              // One program has one sound to give.
-              isArchiveMix: output.isArchiveMix && input !== 'own program',
-            })),
-        }))
-        .filter(({ outputs }) => outputs.length > 0),
     }
   }
 
@@ -197,7 +162,7 @@ export class Sender {
     encodes: CanvasEncodes,
     { input, clip, recordingFile, isPassedOn = false }: AddedCanvas,
   ): CanvasFeed | null {
-    const plain = this.handedOn(encodes, input)
+    const plain = handedOn(encodes, input)
     const keys = new Map<string, string>()
     for (const { outputs } of encodes.encodes)
       for (const output of outputs)
@@ -439,24 +404,14 @@ export class Sender {
   }
 
   /** Writes the last seconds of every canvas that is sent; the names of the files. */
-  async keepLookBack(): Promise<string[]> {
-    const at = new Date().toISOString().slice(0, 19).replaceAll(':', '-')
+  async keepLookBacks(): Promise<string[]> {
+    const { show, recordingsFolder, log } = this.options
     const files: string[] = []
     for (const [canvas, lookBack] of this.lookBacks) {
-      const content = lookBack.file()
-      if (!content) continue
-      const { show, recordingsFolder } = this.options
-      const file = join(
-        recordingsFolder,
-        `${safeFileName(show.title)}, ${canvas}, last ${lookBack.seconds} s, ${at}.flv`,
-      )
-      await writeFile(file, content)
-      this.options.log({
-        ...{
-          kind: 'noted',
-          text: `Kept the last ${lookBack.seconds} s of the ${canvas} canvas: ${file}`,
-        },
-      })
+      const file = await keepLookBack(lookBack, { canvas, title: show.title, recordingsFolder })
+      if (file === null) continue
+      const text = `Kept the last ${lookBack.seconds} s of the ${canvas} canvas: ${file}`
+      log({ kind: 'noted', text })
       files.push(file)
     }
     return files
@@ -473,7 +428,7 @@ export class Sender {
     if (this.isStopped) return
     this.isStopped = true
     clearInterval(this.observing)
-    clearInterval(this.lowering)
+    this.lowered.stop()
     this.onAir.stop()
     await this.lookingAtRecordings
     this.keepWhatWasLearnt()

@@ -8,7 +8,7 @@ import { useShowStore } from '~/stores/show'
 
 const send = (destinationId: string, behindSeconds: number): SenderSend => ({
   ...{ key: destinationId, destinationId, name: destinationId, canvas: 'landscape' },
-  ...{ isBackup: false, cannot: '', reconnects: 0, stage: 'sending', words: '' },
+  ...{ isBackup: false, cannot: '', reconnects: 0, share: 1, stage: 'sending', words: '' },
   ...{ kbps: 3000, plannedKbps: 3000, sentFrames: 1, lostFrames: 0, behindSeconds },
   stillSeconds: 0,
 })

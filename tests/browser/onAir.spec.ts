@@ -163,6 +163,18 @@ test('a scene is drawn as its PNG has it, on both canvases', async ({ page, stac
   }
 })
 
+test('ten seconds tell what this computer draws and encodes in time', async ({ page, stack }) => {
+  const { id } = await storeShow(stack.application.address, coloured)
+  await page.goto(`/shows/${id}/on-air`)
+  await expect(frames(page)).toHaveText(/[1-9]\d* of/)
+  const tried = page.getByRole('region', { name: 'Before going up' })
+  await tried.getByRole('button', { name: 'Try ten seconds' }).click()
+  await expect(tried.getByRole('status')).toHaveText(/nothing is sent/)
+  await expect(tried.getByRole('status')).toHaveText(/^\d+\.\d % of [\d,]+ frames were in time/, {
+    timeout: 60_000,
+  })
+})
+
 test('a second window is told, and may take over', async ({ page, context, stack }) => {
   const { id } = await storeShow(stack.application.address, coloured)
   await page.goto(`/shows/${id}/on-air`)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type CanvasInput, canvasInputs, type SendTarget } from '@green-mantle/core/night'
-import { type CanvasName, canvasNames, sentDirectly } from '@green-mantle/core/show'
+import { dropsInstead } from '@green-mantle/core/on-air'
+import { type CanvasName, canvasNames } from '@green-mantle/core/show'
 import { listInWords } from '@green-mantle/core/words'
 import { Radio, Square } from '@lucide/vue'
 import { computed, reactive, ref } from 'vue'
@@ -54,15 +55,18 @@ const state = computed(() => sender.state)
 const summary = computed(() => {
   const all = state.value
   if (!all) return ''
-  const speeds = all.canvases.flatMap(({ canvas, speed }) =>
-    speed === null ? [] : [`${canvas} ${speed.toFixed(2)}× real time`],
+  const speeds = all.canvases.flatMap(({ canvas, speed, isPassedOn }) =>
+    speed === null || isPassedOn ? [] : [`${canvas} ${speed.toFixed(2)}× real time`],
   )
   const files = all.recordings.map(
     ({ name, megabytes }) =>
       `${name} ${megabytes < 10 ? megabytes.toFixed(1) : Math.round(megabytes)} MB`,
   )
-  const encodes = all.canvases.reduce((sum, each) => sum + each.encodes.length, 0)
-  return [`${encodes} encodes`, ...speeds, ...files].join(', ')
+  const count = (canvases: typeof all.canvases): number =>
+    canvases.reduce((sum, each) => sum + each.encodes.length, 0)
+  const byWindow = count(all.canvases.filter(({ isPassedOn }) => isPassedOn))
+  const ofThese = byWindow > 0 ? [`${byWindow} of them by the on-air window`] : []
+  return [`${count(all.canvases)} encodes`, ...ofThese, ...speeds, ...files].join(', ')
 })
 const waiting = computed(() =>
   (state.value?.canvases ?? []).filter((each) => each.input === 'own program' && !each.isRunning),
@@ -80,11 +84,9 @@ const liveNames = computed(() =>
     })
     .map(({ destination }) => destination.name),
 )
-/** Those whose plan asks for what an encoder that runs cannot do. */
-const lowering = computed(() =>
-  sentDirectly(show.show.destinations)
-    .filter(({ sending }) => sending.whenBehind === 'lower')
-    .map(({ name }) => name),
+/** Those whose plan asks for what the encoder program cannot do while it runs. */
+const dropping = computed(() =>
+  dropsInstead(show.show, (canvas) => chosen[canvas] === 'on-air window'),
 )
 const asks = ref(false)
 function stop(): void {
@@ -135,9 +137,10 @@ function stop(): void {
         Every encode of the plan runs once on the computer that Green Mantle runs on, and recordings
         beside it. Each send begins when you tick it. Who streams with another program ticks by
         hand.
-        <template v-if="lowering.length > 0"
-          >Where the plan lowers a bitrate ({{ listInWords(lowering) }}), frames are dropped from
-          here instead: an encoder that runs keeps its rate.</template
+        <template v-if="dropping.length > 0"
+          >Where the plan lowers a bitrate ({{ listInWords(dropping) }}), frames are dropped from
+          here instead: only an encode that the on-air window makes, for nobody who does not lower,
+          changes its rate as it runs.</template
         >
       </p>
       <div class="mt-2 flex flex-wrap items-end gap-2">

@@ -39,6 +39,7 @@ const standby = computed(() => (sender.state?.canvases ?? []).filter(({ isStandb
         <b class="block truncate">{{ send.name }}</b>
         <span class="number block truncate text-xs"
           >{{ mbpsInWords(send.kbps) }} of {{ mbpsInWords(send.plannedKbps) }} · {{ send.stage
+          }}{{ send.share < 1 ? ` · lowered to ${Math.round(100 * send.share)} %` : ''
           }}{{ send.lostFrames > 0 ? ` · ${send.lostFrames} lost` : '' }}</span
         >
       </li>

@@ -14,6 +14,7 @@ import OnAirDevices from './OnAirDevices.vue'
 import OnAirScenes from './OnAirScenes.vue'
 import OnAirSends from './OnAirSends.vue'
 import OnAirSound from './OnAirSound.vue'
+import OnAirTry from './OnAirTry.vue'
 
 const store = useShowStore()
 const log = useNightLogStore()
@@ -207,6 +208,7 @@ offerCommands([
         <OnAirScenes />
       </div>
       <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
+        <OnAirTry v-if="onAir.state.wanted.length === 0" />
         <OnAirSound />
         <OnAirDevices />
       </div>

@@ -7,5 +7,5 @@ import { senderOf } from '../../../../sender/senders'
 export default apiHandler(async (event) => {
   const sender = senderOf(showIdOf(event))
   if (!sender) throw notSentFromHere()
-  return { files: await sender.keepLookBack() }
+  return { files: await sender.keepLookBacks() }
 })
