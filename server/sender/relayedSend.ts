@@ -33,6 +33,12 @@ export interface RelayedState {
 
 export type SendNews = 'sending' | 'back' | 'hung up' | 'given up' | 'lowered' | 'full again'
 
+/** What a send came to. */
+export interface SendTotal {
+  seconds: number
+  meanKbps: number
+}
+
 export interface RelayedSendOptions {
   sending: Sending
   /** What it takes of the line as planned; how long what waits will take is told from it. */
@@ -155,7 +161,7 @@ export class RelayedSend {
   }
 
   /** What it came to since it began; null where it never did. */
-  total(): { seconds: number; meanKbps: number } | null {
+  total(): SendTotal | null {
     const { sendingSince } = this.state
     if (sendingSince === null) return null
     const until = this.endedAt ?? performance.now()

@@ -33,7 +33,7 @@ import { LoweredSends } from './loweredSends'
 import { OnAirCanvases } from './onAirCanvases'
 import { recordingNames } from './recordingNames'
 import { Recordings } from './recordings'
-import { RelayedSend, type SendNews } from './relayedSend'
+import { RelayedSend, type SendNews, type SendTotal } from './relayedSend'
 import { type Ingest, soundOf } from './publisher'
 
 export interface SenderOptions {
@@ -363,10 +363,7 @@ export class Sender {
     if (isGoing && total) this.keepWhatItCameTo(send, total)
   }
 
-  private keepWhatItCameTo(
-    send: OneSend,
-    total: NonNullable<ReturnType<RelayedSend['total']>>,
-  ): void {
+  private keepWhatItCameTo(send: OneSend, total: SendTotal): void {
     const cameTo = this.cameTo(send, total)
     send.observed = nothingObserved
     this.options.log(cameTo)
@@ -374,7 +371,7 @@ export class Sender {
 
   private cameTo(
     { output, destination, relayed, observed }: OneSend,
-    total: NonNullable<ReturnType<RelayedSend['total']>>,
+    total: SendTotal,
   ): Extract<Happening, { kind: 'sent' }> {
     const { sentFrames, lostFrames, reconnects, isLossUnknown } = relayed.snapshot()
     const { awaySeconds, freezes, frozenSeconds } = observed
