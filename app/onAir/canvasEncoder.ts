@@ -77,7 +77,13 @@ export function newCanvasEncoder(
     setKbps(kbps: number): void {
       if (kbps === videoKbps) return
       videoKbps = kbps
-      encoder?.configure(canvasEncoderConfig({ ...encoded, videoKbps }))
+      try {
+        encoder?.configure(canvasEncoderConfig({ ...encoded, videoKbps }))
+      } catch (error) {
+        // It has just ended by itself; the next one has the new bitrate.
+        told.failed((error as Error).message)
+        encoder = undefined
+      }
     },
     /** Resolves when all that was handed over has come out. */
     flush: () => encoder?.flush() ?? Promise.resolve(),

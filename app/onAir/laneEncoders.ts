@@ -20,7 +20,8 @@ export interface DrawnPicture {
   framesPerSecond: number
 }
 
-const keyOf = ({ canvas, lane }: OnAirLane): string => `${canvas} ${lane}`
+/** All of a lane but its bitrate, which an encoder changes as it runs. */
+const keyOf = ({ videoKbps: _, ...fixed }: OnAirLane): string => JSON.stringify(fixed)
 
 const isOfSize = (surface: OffscreenCanvas, { width, height }: OnAirLane): boolean =>
   surface.width === width && surface.height === height
