@@ -31,10 +31,12 @@ export function newCanvasEncoder(
   encoded: Encoded,
   told: { picture: (picture: EncodedPicture) => void; failed: (words: string) => void },
 ) {
-  const keyframeEvery = Math.max(1, Math.round(encoded.framesPerSecond * encoded.keyframeSeconds))
+  const frameMicroseconds = 1e6 / encoded.framesPerSecond
+  // By time and not by count: frames that are left out make no group longer.
+  const keyframeMicroseconds = 1e6 * encoded.keyframeSeconds - frameMicroseconds / 2
   let { videoKbps } = encoded
   let encoder: VideoEncoder | undefined
-  let sinceKey = Infinity
+  let lastKeyAt = -Infinity
   let isOver = false
 
   function open(): VideoEncoder {
@@ -50,7 +52,7 @@ export function newCanvasEncoder(
       },
     })
     made.configure(canvasEncoderConfig({ ...encoded, videoKbps }))
-    sinceKey = Infinity
+    lastKeyAt = -Infinity
     return made
   }
 
@@ -61,9 +63,9 @@ export function newCanvasEncoder(
         if (isOver) return true
         encoder ??= open()
         if (encoder.encodeQueueSize > maxQueued) return false
-        const isKey = sinceKey >= keyframeEvery
+        const isKey = frame.timestamp - lastKeyAt >= keyframeMicroseconds
         encoder.encode(frame, { keyFrame: isKey })
-        sinceKey = isKey ? 1 : sinceKey + 1
+        if (isKey) lastKeyAt = frame.timestamp
         return true
       } catch (error) {
         told.failed((error as Error).message)
