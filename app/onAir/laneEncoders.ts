@@ -5,6 +5,8 @@ import { type CanvasEncoder, type EncodedPicture, newCanvasEncoder } from './can
 interface OneLane {
   lane: OnAirLane
   encoder: CanvasEncoder
+  /** Whether what is drawn goes into it already. */
+  hasBegun: boolean
   /** The last frame that was encoded, by the lane's own rate. */
   lastIndex: number
   /** Where the canvas is made as large as the lane; null where it is that already. */
@@ -44,7 +46,7 @@ export function newLaneEncoders(told: {
     get wanted(): OnAirLane[] {
       return [...lanes.values()].map(({ lane }) => lane)
     },
-    /** Ends what is wanted no more and begins what is new; the lanes that began. */
+    /** Ends what is wanted no more and makes what is new ready; the lanes that are new. */
     want(wanted: readonly OnAirLane[]): OnAirLane[] {
       for (const [key, { encoder }] of lanes)
         if (!wanted.some((lane) => keyOf(lane) === key)) {
@@ -59,16 +61,21 @@ export function newLaneEncoders(told: {
           picture: (picture) => told.picture(lane, picture),
           failed: told.failed,
         })
-        lanes.set(keyOf(lane), { lane, encoder, lastIndex: -1, scaled: null })
+        lanes.set(keyOf(lane), { lane, encoder, hasBegun: false, lastIndex: -1, scaled: null })
         return true
       })
+    },
+    /** From now on what is drawn goes into a lane. */
+    begin(lane: OnAirLane): void {
+      const known = lanes.get(keyOf(lane))
+      if (known) known.hasBegun = true
     },
     /** Hands a picture to every lane of its canvas in which one is due; how many left it out since they do not keep up. */
     encode({ canvas, surface, index, framesPerSecond }: DrawnPicture): number {
       let leftOut = 0
       for (const each of lanes.values()) {
-        const { lane, encoder } = each
-        if (lane.canvas !== canvas) continue
+        const { lane, encoder, hasBegun } = each
+        if (lane.canvas !== canvas || !hasBegun) continue
         const own = Math.floor((index * lane.framesPerSecond) / framesPerSecond)
         if (own === each.lastIndex) continue
         each.lastIndex = own

@@ -162,7 +162,12 @@ async function sendStandbys(all: readonly OnAirLane[]): Promise<void> {
 
 function want(wanted: readonly OnAirLane[]): void {
   asked = wanted
-  if (show) void sendStandbys(lanes.want(wanted))
+  if (show) void beginAll(lanes.want(wanted))
+}
+/** The standby scene goes before the picture that it is to stand in for: it is there from the first on. */
+async function beginAll(fresh: readonly OnAirLane[]): Promise<void> {
+  for (const lane of fresh) await sendStandby(lane).catch((error: Error) => failed(error.message))
+  for (const lane of fresh) lanes.begin(lane)
 }
 
 /** Encodes for a while what is drawn, and hands nothing on. */
@@ -171,7 +176,7 @@ async function tryOut(wanted: readonly OnAirLane[], milliseconds: number): Promi
   trying?.end()
   const own = newLaneEncoders({ picture: () => {}, failed })
   trying = own
-  own.want(wanted)
+  for (const lane of own.want(wanted)) own.begin(lane)
   await new Promise((resolve) => setTimeout(resolve, milliseconds))
   own.end()
   if (trying === own) trying = undefined

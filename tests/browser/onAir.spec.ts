@@ -7,13 +7,19 @@ import type { CanvasName, Scene, Show, Source } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
 import type { Page } from '@playwright/test'
 import { meant } from '../meant'
-import { casesOf } from '../tier'
+import { casesOf, mostMilliseconds } from '../tier'
 import { expect, expectAccessible, storeShow, test } from './fixtures'
 import { smallShow } from './smallShow'
 
 const colours = { red: '#c02020', blue: '#2040c0', grey: '#808080' } as const
 type Colour = keyof typeof colours
 
+/** Small enough for a quarter of a core. */
+const canvasPair = {
+  framesPerSecond: 24,
+  landscape: { width: 320, height: 180 },
+  vertical: { width: 180, height: 320 },
+} as const
 const plain = demoShow.scenes[0]!.layers[0]!
 /** A source of one colour that fills both canvases, and a scene of it alone. */
 const sourceOf = (colour: Colour): Source => ({
@@ -24,7 +30,7 @@ const sourceOf = (colour: Colour): Source => ({
 function sceneOf(colour: Colour, role: Scene['role'] = null): Scene {
   const filling = (canvas: CanvasName) => ({
     ...plain[canvas],
-    ...{ x: 0, y: 0, ...smallShow.canvasPair[canvas], turnDegrees: 0, shown: true, dressed: false },
+    ...{ x: 0, y: 0, ...canvasPair[canvas], turnDegrees: 0, shown: true, dressed: false },
     ...{ trim: { left: 0, top: 0, right: 0, bottom: 0 }, opacityPercent: 100, cornerRadius: 0 },
   })
   return {
@@ -43,6 +49,7 @@ const recording = demoShow.recordings[0]!
 /** Three scenes of one colour each, the last of them for standing by; both canvases are recorded. */
 const coloured: Show = {
   ...smallShow,
+  canvasPair,
   ...{ title: 'Colours', startsAt: (start as string).slice(0, 16), timeZone: 'UTC' },
   sources: (Object.keys(colours) as Colour[]).map(sourceOf),
   scenes: [sceneOf('red'), sceneOf('blue'), sceneOf('grey', 'starting')],
@@ -61,6 +68,10 @@ const coloured: Show = {
       ...each.sending,
       whenBehind: each.canvas === 'landscape' ? ('lower' as const) : ('drop' as const),
     },
+    renditions: each.renditions.map((rendition) => ({
+      ...rendition,
+      ...{ ...canvasPair[each.canvas], framesPerSecond: 24, videoBitrateKbps: 300 },
+    })),
     rules: { ...each.rules, key: { ...each.rules.key, life: 'lasting' as const } },
   })),
   transition: { kind: 'cut', milliseconds: 0 },
@@ -70,7 +81,8 @@ const coloured: Show = {
     plan: { ...recording.plan, leftOut: false },
     rendition: {
       ...smallShow.destinations.find((each) => each.canvas === canvas)!.renditions[0]!,
-      ...{ id: `kept-${canvas}-1`, videoBitrateKbps: 700 },
+      ...{ ...canvasPair[canvas], framesPerSecond: 24 },
+      ...{ id: `kept-${canvas}-1`, videoBitrateKbps: 400 },
     },
   })),
 }
@@ -279,6 +291,14 @@ function loudestIn(file: string): number {
   ])
   return Number(/max_volume: (-?[\d.]+) dB/.exec(stderr.toString())?.[1])
 }
+/** The scenes that were on air, in their order. Where a computer does not keep up the standby scene comes between. */
+const orderOf = (seen: readonly Seen[]): Colour[] =>
+  seen
+    .map(({ colour }) => colour)
+    .filter((colour) => colour !== 'grey')
+    .filter((colour, index, all) => colour !== all[index - 1])
+const longestGrey = (seen: readonly Seen[]): number =>
+  Math.max(...seen.map(({ colour, from, until }) => (colour === 'grey' ? until - from : 0)))
 /** How far a colour that arrived is from the one that was set, at most, of 255. */
 function offBy({ colour, pixels }: Seen): number {
   const middle = pixels[pixels.length >> 1]!
@@ -304,7 +324,7 @@ test(
     expect((await api('/sender', 'POST', { target: 'stand-ins', inputs })).status).toBe(202)
     interface State {
       state: {
-        canvases: { canvas: string; isPassedOn: boolean; isRunning: boolean }[]
+        canvases: { canvas: string; isPassedOn: boolean; isStandby: boolean }[]
         sends: { stage: string; reconnects: number; sentFrames: number }[]
       }
     }
@@ -317,16 +337,27 @@ test(
     await expect
       .poll(async () => (await sends()).map(({ stage }) => stage))
       .toEqual(['sending', 'sending'])
-    // Two seconds of the first scene are through, on however busy a computer.
-    await expect
-      .poll(async () => Math.min(...(await sends()).map(({ sentFrames }) => sentFrames)))
-      .toBeGreaterThan(60)
+    const leastSent = async () => Math.min(...(await sends()).map(({ sentFrames }) => sentFrames))
+    /** So many frames more are through, on however busy a computer. */
+    const more = async (count: number): Promise<void> => {
+      const before = await leastSent()
+      await expect.poll(leastSent).toBeGreaterThan(before + count)
+    }
+    const standsBy = async () => [
+      ...new Set((await state()).canvases.map(({ isStandby }) => isStandby)),
+    ]
+    await more(60)
     await page.keyboard.press('2')
     await page.waitForTimeout(3000)
+    await more(60)
     await page.goto('about:blank')
+    await expect.poll(standsBy).toEqual([true])
     await page.waitForTimeout(5000)
+    await more(60)
     await page.goto(`/shows/${id}/on-air`)
-    await page.waitForTimeout(5000)
+    await expect.poll(standsBy).toEqual([false])
+    await page.waitForTimeout(3000)
+    await more(60)
     const after = await sends()
     for (const { stage, reconnects, sentFrames } of after) {
       expect({ stage, reconnects }).toEqual({ stage: 'sending', reconnects: 0 })
@@ -343,19 +374,24 @@ test(
     const folder = join(stack.directory, 'recordings')
     const [lookedBack] = readdirSync(folder).filter((name) => name.includes('landscape, last'))
     const passedOn = seenIn(join(folder, lookedBack!))
-    expect(passedOn.map(({ colour }) => colour)).toEqual(['red', 'blue', 'grey', 'red'])
+    // Half a minute is held: on a slow computer the beginning is older.
+    const order = orderOf(passedOn)
+    expect(['red', 'blue', 'red'].slice(-order.length)).toEqual(order)
+    expect(longestGrey(passedOn)).toBeGreaterThan(4)
     for (const stretch of passedOn) expect(offBy(stretch)).toBeLessThanOrEqual(3)
     const files = readdirSync(folder).filter((name) => name.includes('Kept'))
     expect(files).toHaveLength(2)
     const seen = files.map((name) => seenIn(join(folder, name)))
-    for (const stretches of seen)
-      expect(stretches.map(({ colour }) => colour)).toEqual(['red', 'blue', 'grey', 'red'])
+    for (const stretches of seen) expect(orderOf(stretches)).toEqual(['red', 'blue', 'red'])
     for (const name of files) expect(loudestIn(join(folder, name))).toBeGreaterThan(-30)
     for (const stretch of seen.flat()) expect(offBy(stretch)).toBeLessThanOrEqual(3)
     // It was away for five seconds: the standby scene came within one.
-    for (const [, , grey] of seen) expect(grey!.until - grey!.from).toBeGreaterThan(4)
+    for (const stretches of seen) expect(longestGrey(stretches)).toBeGreaterThan(4)
     // Both canvases change in the same frame: as long blue on one as on the other.
-    const [first, second] = seen.map(([, blue]) => blue!.until - blue!.from) as [number, number]
-    expect(Math.abs(first - second)).toBeLessThan(0.2)
+    const [first, second] = seen.map((stretches) => {
+      const blue = stretches.filter(({ colour }) => colour === 'blue')
+      return blue.at(-1)!.until - blue[0]!.from
+    }) as [number, number]
+    expect(Math.abs(first - second)).toBeLessThan(mostMilliseconds(200) / 1000)
   },
 )
