@@ -38,6 +38,8 @@ export default defineConfig({
           isolate: false,
           // What is sent in real time has nothing beside it.
           fileParallelism: false,
+          // A computer that is shared may stop for seconds: what passes when it is tried again is told, not failed.
+          retry: 1,
           sequence: { groupOrder: 1 },
         },
       },
@@ -61,7 +63,7 @@ export default defineConfig({
           isolate: false,
           include: ['tests/database/**/*.test.ts'],
           globalSetup: ['tests/database/privateDatabase.ts'],
-          // As in the browser: what passes when it is tried again is told, not failed.
+          // As in real time: what passes when it is tried again is told, not failed.
           retry: 1,
           ...limits,
           setupFiles,

@@ -38,10 +38,10 @@ class Mixing extends AudioWorkletProcessor {
       const [left, right = left] = inputs[mix] ?? []
       const block = this.blocks[mix] as Int16Array
       for (let index = 0; index < quantum; index += 1) {
-        const [l, r] = limiter(left?.[index] ?? 0, right?.[index] ?? 0)
+        const limited = limiter(left?.[index] ?? 0, right?.[index] ?? 0)
         const at = 2 * (this.filled + index)
-        block[at] = Math.round(l * full)
-        block[at + 1] = Math.round(r * full)
+        block[at] = Math.round((limited[0] as number) * full)
+        block[at + 1] = Math.round((limited[1] as number) * full)
       }
     }
     this.filled += quantum

@@ -15,6 +15,7 @@ import { useNightLogStore } from './nightLog'
 import { useShowStore } from './show'
 
 const lookMilliseconds = 500
+const meterMilliseconds = 100
 const tryMilliseconds = 10_000
 const nothingDrawn: DrawingState = {
   frames: onBoth(() => ({ drawn: 0, due: 0, late: 0 })),
@@ -24,6 +25,8 @@ const nothingDrawn: DrawingState = {
   wanted: [],
   problem: '',
 }
+
+const newMeters = () => ({ live: newLoudness(), archive: newLoudness() })
 
 /** What browsers need for it, by asking for each. */
 export function missingForOnAir(): string[] {
@@ -145,16 +148,22 @@ export const useOnAirStore = defineStore('on air', () => {
     nextFade = undefined
   })
 
+  let meters = newMeters()
+  const metering = useIntervalFn(
+    () => (loudness.value = { live: meters.live.loudness(), archive: meters.archive.loudness() }),
+    meterMilliseconds,
+    { immediate: false },
+  )
   async function hear(): Promise<void> {
-    const meters = { live: newLoudness(), archive: newLoudness() }
+    if (!graph) meters = newMeters()
     graph ??= await newSoundGraph((block) => {
       for (const mix of ['live', 'archive'] as const) {
         const samples = block[mix]
         for (let at = 0; at + 1 < samples.length; at += 2)
           meters[mix].take((samples[at] as number) / 32_768, (samples[at + 1] as number) / 32_768)
       }
-      loudness.value = { live: meters.live.loudness(), archive: meters.archive.loudness() }
     })
+    metering.resume()
     const { port1, port2 } = new MessageChannel()
     graph.handTo(port1)
     await worker?.remote.takeSoundFrom(transfer(port2, [port2]))
@@ -233,6 +242,7 @@ export const useOnAirStore = defineStore('on air', () => {
   async function close(): Promise<void> {
     isOpen.value = false
     looking.pause()
+    metering.pause()
     worker?.end()
     worker = undefined
     for (const film of films.values()) film.removeAttribute('src')

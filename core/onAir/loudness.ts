@@ -5,13 +5,13 @@ interface Biquad {
 }
 
 /** The K-weighting at 48 kHz, as annex 1 tables it: the head as a sphere, then what is too low to be heard. */
-const weighting: readonly Biquad[] = [
-  {
+const weighting: Readonly<Record<'head' | 'low', Biquad>> = {
+  head: {
     b: [1.53512485958697, -2.69169618940638, 1.19839281085285],
     a: [-1.69065929318241, 0.73248077421585],
   },
-  { b: [1, -2, 1], a: [-1.99004745483398, 0.99007225036621] },
-]
+  low: { b: [1, -2, 1], a: [-1.99004745483398, 0.99007225036621] },
+}
 const loudnessSampleRateHz = 48_000
 
 /** Loudness of a mean square of both channels, in LUFS; −Infinity of silence. */
@@ -22,17 +22,37 @@ const stepSamples = loudnessSampleRateHz / 10
 const windows = { momentary: 4, shortTerm: 30 } as const
 const gate = { absoluteLufs: -70, relativeLu: -10 } as const
 
-function newFilter(): (value: number) => number {
-  const states = weighting.map(() => ({ x1: 0, x2: 0, y1: 0, y2: 0 }))
-  return (value) => {
-    let x = value
-    weighting.forEach(({ b, a }, index) => {
-      const state = states[index] as (typeof states)[number]
-      const y = b[0] * x + b[1] * state.x1 + b[2] * state.x2 - a[0] * state.y1 - a[1] * state.y2
-      Object.assign(state, { x1: x, x2: state.x1, y1: y, y2: state.y1 })
-      x = y
-    })
-    return x
+/** Under this a filter's state is nothing to hear, and processors take long for the smallest numbers there are. */
+const nothing = 1e-30
+const settled = (value: number): number => (Math.abs(value) < nothing ? 0 : value)
+
+function newSection({ b: [b0, b1, b2], a: [a1, a2] }: Biquad) {
+  // The last two that came in, and the last two that went out.
+  const state = { x1: 0, x2: 0, y1: 0, y2: 0 }
+  return {
+    filter(x: number): number {
+      const y = b0 * x + b1 * state.x1 + b2 * state.x2 - a1 * state.y1 - a2 * state.y2
+      state.x2 = state.x1
+      state.x1 = x
+      state.y2 = state.y1
+      state.y1 = y
+      return y
+    },
+    settle(): void {
+      state.y1 = settled(state.y1)
+      state.y2 = settled(state.y2)
+    },
+  }
+}
+
+function newFilter() {
+  const [head, low] = [newSection(weighting.head), newSection(weighting.low)]
+  return {
+    filter: (value: number): number => low.filter(head.filter(value)),
+    settle(): void {
+      head.settle()
+      low.settle()
+    },
   }
 }
 
@@ -61,6 +81,7 @@ export function newLoudness(): {
   const blocks = new Map<number, { count: number; sum: number }>()
 
   function endStep(): void {
+    for (const each of filters) each.settle()
     steps = [...steps.slice(1 - windows.shortTerm), sum / stepSamples]
     ;[sum, count] = [0, 0]
     if (steps.length < windows.momentary) return
@@ -83,7 +104,9 @@ export function newLoudness(): {
 
   return {
     take(left, right) {
-      sum += filters[0](left) ** 2 + filters[1](right) ** 2
+      const first = filters[0].filter(left)
+      const second = filters[1].filter(right)
+      sum += first * first + second * second
       count += 1
       if (count === stepSamples) endStep()
     },

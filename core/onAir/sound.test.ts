@@ -87,6 +87,16 @@ describe('the limiter', () => {
     expect(20 * Math.log10(largest * Math.SQRT2)).toBeLessThan(ceilingDecibels + 1.5)
   })
 
+  it('lets go of what it turned down', () => {
+    const limit = newLimiter(rate)
+    for (const sample of tones([{ decibels: 12, seconds: 0.5 }])) limit(sample, sample)
+    const quiet = [...tones([{ decibels: -20, seconds: 1 }])]
+    const outs = quiet.map((sample) => limit(sample, sample)[0]!)
+    const loudest = (samples: readonly number[]): number =>
+      Math.max(...samples.slice(-480).map(Math.abs))
+    expect(loudest(outs)).toBeCloseTo(loudest(quiet), 4)
+  })
+
   it('leaves what is under the ceiling as it is, five milliseconds later', () => {
     const limit = newLimiter(rate)
     const samples = [...tones([{ decibels: -6, seconds: 0.1 }])]

@@ -356,6 +356,8 @@ test(
     await more(60)
     await page.goto(`/shows/${id}/on-air`)
     await expect.poll(standsBy).toEqual([false])
+    // At once, since half a minute is held: on a slow computer the absence would soon be older.
+    await api('/sender/look-back', 'POST')
     await page.waitForTimeout(3000)
     await more(60)
     const after = await sends()
@@ -369,14 +371,12 @@ test(
       ['landscape', true],
       ['vertical', false],
     ])
-    await api('/sender/look-back', 'POST')
     await api('/sender', 'DELETE')
     const folder = join(stack.directory, 'recordings')
     const [lookedBack] = readdirSync(folder).filter((name) => name.includes('landscape, last'))
     const passedOn = seenIn(join(folder, lookedBack!))
-    // Half a minute is held: on a slow computer the beginning is older.
-    const order = orderOf(passedOn)
-    expect(['red', 'blue', 'red'].slice(-order.length)).toEqual(order)
+    // What is held begins anywhere before the absence and ends about when the window is back.
+    expect('red blue red').toContain(orderOf(passedOn).join(' '))
     expect(longestGrey(passedOn)).toBeGreaterThan(4)
     for (const stretch of passedOn) expect(offBy(stretch)).toBeLessThanOrEqual(3)
     const files = readdirSync(folder).filter((name) => name.includes('Kept'))
