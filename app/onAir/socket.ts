@@ -1,4 +1,5 @@
 import {
+  maxPictureBytes,
   onAirBytes,
   type OnAirLane,
   type OnAirMessage,
@@ -83,15 +84,19 @@ export function newOnAirSocket(told: { wanted: (lanes: OnAirLane[]) => void }) {
     get problem(): string {
       return problem
     },
-    send(message: OnAirMessage): void {
-      if (socket?.readyState !== WebSocket.OPEN) return
+    /** Hands a message over; false where it is left out since too much waits, or it is too large. */
+    send(message: OnAirMessage): boolean {
+      if (socket?.readyState !== WebSocket.OPEN) return true
+      const isTooMuch =
+        socket.bufferedAmount > maxWaitingBytes || message.bytes.length > maxPictureBytes
       if (message.kind === 'picture') {
         const lane = `${message.canvas} ${message.lane}`
-        if (socket.bufferedAmount > maxWaitingBytes) waitsForKey.add(lane)
+        if (isTooMuch) waitsForKey.add(lane)
         else if (message.isKey) waitsForKey.delete(lane)
-        if (waitsForKey.has(lane)) return
-      } else if (socket.bufferedAmount > maxWaitingBytes) return
+        if (waitsForKey.has(lane)) return false
+      } else if (isTooMuch) return false
       socket.send(onAirBytes(message))
+      return true
     },
     close(): void {
       const own = socket

@@ -19,7 +19,7 @@ export interface DrawnShow {
 }
 
 /** Why a frame was late. */
-export type LateReason = 'drawing' | 'encoder'
+export type LateReason = 'drawing' | 'encoder' | 'connection'
 
 /** What the worker tells once a second. */
 export interface DrawingState {

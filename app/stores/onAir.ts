@@ -19,7 +19,7 @@ const meterMilliseconds = 100
 const tryMilliseconds = 10_000
 const nothingDrawn: DrawingState = {
   frames: onBoth(() => ({ drawn: 0, due: 0, late: 0 })),
-  lateInAll: { drawing: 0, encoder: 0 },
+  lateInAll: { drawing: 0, encoder: 0, connection: 0 },
   drawnInAll: 0,
   connection: 'none',
   wanted: [],

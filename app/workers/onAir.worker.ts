@@ -40,16 +40,21 @@ const over = new OffscreenCanvas(2, 2)
 const lastFrame: Record<CanvasName, number> = { landscape: -1, vertical: -1 }
 const counted = { since: clock(), frames: onBoth(() => ({ drawn: 0, due: 0, late: 0 })) }
 let lastSecond: DrawingState['frames'] = onBoth(() => ({ drawn: 0, due: 0, late: 0 }))
-const lateInAll: Record<LateReason, number> = { drawing: 0, encoder: 0 }
+const lateInAll: Record<LateReason, number> = { drawing: 0, encoder: 0, connection: 0 }
 let drawnInAll = 0
 
+function late(canvas: CanvasName, reason: LateReason, count = 1): void {
+  counted.frames[canvas].late += count
+  lateInAll[reason] += count
+}
 const failed = (words: string): void => {
   problem = words
 }
 const socket = newOnAirSocket({ wanted: want })
 const lanes = newLaneEncoders({
-  picture: ({ canvas, lane }, picture) =>
-    socket.send({ kind: 'picture', canvas, lane, ...picture }),
+  picture({ canvas, lane }, picture) {
+    if (!socket.send({ kind: 'picture', canvas, lane, ...picture })) late(canvas, 'connection')
+  },
   failed,
 })
 
@@ -107,20 +112,17 @@ function drawDue(): void {
     const index = Math.floor(seconds * framesPerSecond)
     if (index === lastFrame[name]) continue
     // Those between were due and are not drawn: the one before is shown for longer.
-    const late = lastFrame[name] < 0 ? 0 : index - lastFrame[name] - 1
+    const missed = lastFrame[name] < 0 ? 0 : index - lastFrame[name] - 1
     lastFrame[name] = index
     const own = counted.frames[name]
-    own.due += late + 1
-    own.late += late
+    own.due += missed + 1
     own.drawn += 1
-    lateInAll.drawing += late
+    late(name, 'drawing', missed)
     drawnInAll += 1
     paintOnAir(surface, name)
     const drawn = { canvas: name, surface: surface.canvas, index, framesPerSecond }
     const leftOut = lanes.encode(drawn) + (trying?.encode(drawn) ?? 0)
-    if (leftOut === 0) continue
-    own.late += 1
-    lateInAll.encoder += 1
+    if (leftOut > 0) late(name, 'encoder')
   }
   if (fading && clock() - fading.since >= fading.milliseconds) fading = undefined
   if (clock() - counted.since >= 1000) {
@@ -151,7 +153,7 @@ async function sendStandby(lane: OnAirLane): Promise<void> {
   paint(context, lane.canvas, standby)
   await encodeStill(lane, canvas, {
     picture: (index, bytes) =>
-      socket.send({ kind: 'standby', canvas: lane.canvas, lane: lane.lane, index, bytes }),
+      void socket.send({ kind: 'standby', canvas: lane.canvas, lane: lane.lane, index, bytes }),
     failed,
   })
 }

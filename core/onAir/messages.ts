@@ -6,7 +6,7 @@ export const onAirSound = { sampleRateHz: 48_000, channels: 2, bytesASample: 2 }
 export const soundFrameBytes = onAirSound.channels * onAirSound.bytesASample
 
 /** What one message may hold; more is out of form. */
-export const maxPictureBytes = 4_000_000
+export const maxPictureBytes = 12_000_000
 export const maxSoundBytes = 400_000
 /** A standby scene is a second of its canvas. */
 export const maxStandbyPictures = 240
@@ -30,6 +30,7 @@ export type OnAirMessage =
 
 const kinds = ['picture', 'sound', 'standby'] as const
 const headBytes = 12
+export const maxMessageBytes = headBytes + maxPictureBytes
 /** Four months of microseconds. */
 const maxPosition = 1e13
 

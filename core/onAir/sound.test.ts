@@ -100,7 +100,7 @@ describe('the limiter', () => {
   it('leaves what is under the ceiling as it is, five milliseconds later', () => {
     const limit = newLimiter(rate)
     const samples = [...tones([{ decibels: -6, seconds: 0.1 }])]
-    const outs = samples.map((sample) => limit(sample, sample)[0])
+    const outs = samples.map((sample) => limit(sample, sample)[0]!)
     expect(outs.slice(240)).toEqual(samples.slice(0, -240))
   })
 })

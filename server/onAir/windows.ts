@@ -30,7 +30,7 @@ const tickets = new Map<string, Ticket>()
 /** One a show: both canvases come from the same frame. */
 const windows = new Map<string, OpenWindow>()
 
-export const codes = { takenOver: 4001, noTicket: 4003, outOfForm: 4004 } as const
+export const codes = { takenOver: 4001, outOfForm: 4004 } as const
 
 /** Whether a window draws a show already. */
 export const hasOnAirWindow = (showId: string): boolean => windows.has(showId)

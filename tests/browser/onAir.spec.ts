@@ -222,8 +222,8 @@ test('the socket takes nobody without a ticket or from another page', async ({ s
   expect((await ask({})).status).toBe(403)
   expect((await ask({ ...meant, origin: 'http://elsewhere.example' })).status).toBe(403)
   const { ticket } = (await (await ask(meant)).json()) as { ticket: string }
-  /** What an upgrade comes to: a status, the code of a close, or 0 for words that came. */
-  const opened = (path: string, origin: string) =>
+  /** What an upgrade comes to, after so many bytes more: a status, the code of a close, or 0 for words that came. */
+  const opened = (path: string, origin: string, more?: Buffer) =>
     new Promise<number>((resolve) => {
       const asking = request(`${address}${path}`, {
         headers: {
@@ -233,21 +233,29 @@ test('the socket takes nobody without a ticket or from another page', async ({ s
       })
       asking.on('response', ({ statusCode }) => resolve(statusCode ?? 0))
       asking.on('upgrade', (_response, socket, head) => {
-        const take = (frame: Buffer): void => {
+        const take = (came: Buffer): void => {
           // A close begins with 0x88 and carries its code behind its length (RFC 6455, 5.5.1).
-          resolve(frame[0] === 0x88 ? frame.readUInt16BE(2) : 0)
+          const close = came.indexOf(0x88)
+          if (more && close < 0) return
+          resolve(close < 0 ? 0 : came.readUInt16BE(close + 2))
           socket.destroy()
         }
+        socket.on('data', take)
         if (head.length > 0) take(head)
-        else socket.once('data', take)
+        if (more) socket.write(more)
       })
       asking.end()
     })
   expect(await opened(`/on-air/${ticket}`, 'http://elsewhere.example')).toBe(403)
-  expect(await opened('/on-air/nobody', address)).toBe(4003)
+  for (const path of ['/on-air/nobody', '/', '/api/health'])
+    expect(await opened(path, address)).toBe(403)
   expect(await opened(`/on-air/${ticket}`, address)).toBe(0)
   // It was used.
-  expect(await opened(`/on-air/${ticket}`, address)).toBe(4003)
+  expect(await opened(`/on-air/${ticket}`, address)).toBe(403)
+  const { ticket: another } = (await (await ask(meant)).json()) as { ticket: string }
+  // The head of a message of 100 MB: binary, masked, its length in eight bytes (RFC 6455, 5.2).
+  const tooLarge = Buffer.from('82ff0000000005f5e10001020304', 'hex')
+  expect(await opened(`/on-air/${another}`, address, tooLarge)).toBe(1009)
 })
 
 interface Seen {

@@ -10,6 +10,7 @@ import { useNightLogStore } from '~/stores/nightLog'
 import { useOnAirStore } from '~/stores/onAir'
 import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
+import type { LateReason } from '~/onAir/wireTypes'
 import OnAirDevices from './OnAirDevices.vue'
 import OnAirScenes from './OnAirScenes.vue'
 import OnAirSends from './OnAirSends.vue'
@@ -100,14 +101,20 @@ const sizeOf = (canvas: CanvasName): string => {
 }
 /** Said once it is more than what any machine loses now and then. */
 const noticeableLateShare = 0.05
+const tooMuchFor: Readonly<Record<LateReason, string>> = {
+  drawing: 'this computer draws',
+  encoder: 'this browser encodes',
+  connection: 'the server takes from here',
+}
 const lateness = computed(() => {
   const all = canvasNames.map((canvas) => onAir.state.frames[canvas])
   const due = all.reduce((sum, each) => sum + each.due, 0)
   const late = all.reduce((sum, each) => sum + each.late, 0)
   if (due === 0 || late / due <= noticeableLateShare) return ''
-  const { drawing, encoder } = onAir.state.lateInAll
-  const why = encoder > drawing ? 'this browser encodes' : 'this computer draws'
-  return `${Math.round((100 * late) / due)} of 100 frames are late: more than ${why} in time. Smaller canvases, or fewer frames a second, help.`
+  const [[reason]] = Object.entries(onAir.state.lateInAll).toSorted(([, a], [, b]) => b - a) as [
+    [LateReason, number],
+  ]
+  return `${Math.round((100 * late) / due)} of 100 frames are late: more than ${tooMuchFor[reason]} in time. Smaller canvases, or fewer frames a second, help.`
 })
 
 offerCommands(

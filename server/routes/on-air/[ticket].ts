@@ -1,31 +1,12 @@
 import { defineWebSocketHandler } from 'h3'
-import {
-  closeWindow,
-  codes,
-  type OpenWindow,
-  openWindow,
-  showOfTicket,
-  takeFromWindow,
-} from '../../onAir/windows'
+import { closeWindow, type OpenWindow, openWindow, takeFromWindow } from '../../onAir/windows'
 
 const opened = new Map<string, OpenWindow>()
-const ticketOf = (url: string): string =>
-  new URL(url, 'http://localhost').pathname.split('/').at(-1) ?? ''
 
-/**
- * The one socket of an on-air window. Who may open it has asked for a ticket, which says for which show; a
- * page of another origin is refused before that is looked at.
- */
+/** The one socket of an on-air window; whoever comes here was admitted for a show (`server/onAir/sockets.ts`). */
 export default defineWebSocketHandler({
-  upgrade(request) {
-    const { headers } = request as unknown as { headers: Headers }
-    const [origin, host] = [headers.get('origin'), headers.get('host')]
-    if (origin !== `http://${host}` && origin !== `https://${host}`)
-      throw new Response('Its origin is another page.', { status: 403 })
-  },
   open(peer) {
-    const showId = showOfTicket(ticketOf(peer.request?.url ?? ''))
-    if (showId === null) return peer.close(codes.noTicket, 'This ticket is used or too old.')
+    const { showId } = peer.context as { showId: string }
     opened.set(
       peer.id,
       openWindow(showId, {
