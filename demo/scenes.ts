@@ -156,6 +156,8 @@ export const demoScenes: Scene[] = [
     name: 'Bench talk',
     role: null,
     verticalOf: null,
+    // Of a bench without its camera there is nothing to show but the rest.
+    withoutDevice: 'hidden',
     layers: [
       layer('bench-talk', 'alerts', [680, 60, 560, 120], [260, 1180, 560, 120]),
       layer('bench-talk', 'caption', [510, 930, 900, 120], [90, 640, 900, 120]),
@@ -187,6 +189,7 @@ export const demoScenes: Scene[] = [
     name: 'Starting soon',
     role: 'starting',
     verticalOf: null,
+    comesBy: { kind: 'fade', milliseconds: 1200 },
     layers: [
       layer('starting-soon', 'caption', [360, 470, 1200, 160], [60, 880, 960, 128]),
       layer('starting-soon', 'glasshouse', [0, 0, 1920, 1080], [0, 0, 1080, 1920], {

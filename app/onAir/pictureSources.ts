@@ -74,7 +74,14 @@ export function newPictureSources(clock: () => number) {
     return { image: surface, width, height }
   }
 
+  /** Whether a source's device has been gone for longer than its last picture stays. */
+  function isGone(id: string): boolean {
+    const endedAt = lives.get(id)?.endedAt ?? null
+    return endedAt !== null && clock() - endedAt > lastPictureMilliseconds
+  }
+
   return {
+    isGone,
     setStill(id: string, bitmap: ImageBitmap | null): void {
       stills.get(id)?.close()
       if (bitmap) stills.set(id, bitmap)
@@ -88,11 +95,10 @@ export function newPictureSources(clock: () => number) {
       lives.set(id, live)
       void follow(id, live)
     },
-    /** Undefined where it has none, and where its device has been gone for over a second: a plain card stands there. */
+    /** Undefined where it has none, and where its device is gone: a plain card stands there. */
     pictureOf(source: Source): SizedPicture | undefined {
       const live = lives.get(source.id)
-      if (live?.endedAt != null && clock() - live.endedAt > lastPictureMilliseconds)
-        return undefined
+      if (isGone(source.id)) return undefined
       if (live?.frame) {
         const { displayWidth, displayHeight } = live.frame
         const picture = { image: live.frame, width: displayWidth, height: displayHeight }

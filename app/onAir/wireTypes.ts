@@ -1,9 +1,17 @@
 import type { OnAirLane } from '@green-mantle/core/on-air'
-import type { CanvasName, CanvasPair, Dressing, Layer, Source } from '@green-mantle/core/show'
+import type {
+  CanvasName,
+  CanvasPair,
+  Dressing,
+  Layer,
+  Source,
+  WithoutDevice,
+} from '@green-mantle/core/show'
 
 /** A scene as it is drawn: what is on air on each canvas, front to back. */
 export interface DrawnScene {
   id: string
+  withoutDevice: WithoutDevice
   layers: Record<CanvasName, Layer[]>
 }
 

@@ -1,4 +1,10 @@
-import { type CanvasName, type Show, type Source, onBoth } from '@green-mantle/core/show'
+import {
+  type CanvasName,
+  type Show,
+  type Source,
+  onBoth,
+  transitionTo,
+} from '@green-mantle/core/show'
 import { lanesOf, newLoudness, triedInWords, type Loudness } from '@green-mantle/core/on-air'
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { transfer } from 'comlink'
@@ -17,6 +23,7 @@ import { useShowStore } from './show'
 const lookMilliseconds = 500
 const meterMilliseconds = 100
 const tryMilliseconds = 10_000
+const mostFadeMilliseconds = 2000
 const nothingDrawn: DrawingState = {
   frames: onBoth(() => ({ drawn: 0, due: 0, late: 0 })),
   lateInAll: { drawing: 0, encoder: 0, connection: 0 },
@@ -127,11 +134,12 @@ export const useOnAirStore = defineStore('on air', () => {
     setSounds()
   }
 
-  /** How long the scene that is chosen takes to come. */
-  const fadeMilliseconds = computed(() => {
-    const { kind, milliseconds } = store.show.transition
-    return kind === 'fade' ? Math.min(2000, milliseconds) : 0
-  })
+  /** How long a scene takes to come. */
+  function fadeMillisecondsTo(id: string | undefined): number {
+    const scene = store.show.scenes.find((each) => each.id === id)
+    const { kind, milliseconds } = transitionTo(store.show, scene)
+    return kind === 'fade' ? Math.min(mostFadeMilliseconds, milliseconds) : 0
+  }
 
   /** Brings a scene on air, on both canvases in one frame; `cuts`: at once, whatever the show fades. */
   function take(id: string, { cuts = false } = {}): void {
@@ -139,12 +147,12 @@ export const useOnAirStore = defineStore('on air', () => {
     preparedId.value = undefined
     if (!scene || id === sceneId.value) return
     rehearsedSceneId.value = id
-    nextFade = cuts ? 0 : fadeMilliseconds.value
+    nextFade = cuts ? 0 : fadeMillisecondsTo(id)
     if (isNight.value) log.happened({ kind: 'scene', sceneId: id, name: scene.name })
   }
   let nextFade: number | undefined
   watch(sceneId, (id) => {
-    if (id !== undefined) void worker?.remote.setScene(id, nextFade ?? fadeMilliseconds.value)
+    if (id !== undefined) void worker?.remote.setScene(id, nextFade ?? fadeMillisecondsTo(id))
     nextFade = undefined
   })
 
@@ -257,7 +265,7 @@ export const useOnAirStore = defineStore('on air', () => {
 
   return {
     ...{ state, problem, isElsewhere, sceneId, preparedId, loudness, isHeard, isNight, drawn },
-    ...{ devices, sourcesWithDevice, fadeMilliseconds, isCamera },
+    ...{ devices, sourcesWithDevice, fadeMillisecondsTo, isCamera },
     ...{ open, close, takeOver, take, draw, hear, tryOut, isTrying, tried },
     prepare: (id: string) => (preparedId.value = preparedId.value === id ? undefined : id),
   }

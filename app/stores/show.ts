@@ -61,7 +61,8 @@ export const useShowStore = defineStore('show', () => {
   }
 
   const { isUnsaved, saveState, isKept, differences, keep, save, untilSettled } = saving
-  const { settle, takeTheirs, isNewerElsewhere, lookElsewhere, takeNewer } = saving
+  const { settle, takeTheirs, isNewerElsewhere, changesElsewhere } = saving
+  const { lookElsewhere, takeNewer } = saving
   return {
     id,
     isOpen,
@@ -81,6 +82,7 @@ export const useShowStore = defineStore('show', () => {
     settle,
     takeTheirs,
     isNewerElsewhere,
+    changesElsewhere,
     lookElsewhere,
     takeNewer,
   }

@@ -250,6 +250,12 @@ export function useShowSaving({ id, isOpen, show, replace }: EditedShow) {
     untilSettled,
     settle,
     takeTheirs,
+    /** In how many places what was saved elsewhere is not as it is here. */
+    changesElsewhere: computed(() => {
+      const [base, found] = [stored.value, newer.value]
+      if (!base || !found) return 0
+      return combineEdits(base.show, base.show, found.show, () => 'theirs').differences.length
+    }),
     isNewerElsewhere: computed(() => newer.value !== undefined && !isUnsaved.value),
     lookElsewhere,
     takeNewer,

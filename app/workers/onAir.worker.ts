@@ -78,8 +78,11 @@ function paint(
 ): void {
   if (!show) return
   const { canvasPair, dressing } = show
+  const layers = drawn.layers[name].filter(
+    ({ sourceId }) => drawn.withoutDevice === 'card' || !pictures.isGone(sourceId),
+  )
   paintCanvas(context, {
-    ...{ name, size: canvasPair[name], layers: drawn.layers[name], sources, dressing, measure },
+    ...{ name, size: canvasPair[name], layers, sources, dressing, measure },
     families: fontFamilies,
     pictureOf: (source) => pictures.pictureOf(source),
   })

@@ -55,7 +55,10 @@ describe('moving clear', () => {
               if (isFree) nearest = Math.min(nearest, Math.hypot(x - changes.x, y - changes.y))
             }
           const found = movedClear(placement, small, obstacles)
-          if (!found) return expect(nearest).toBe(Infinity)
+          if (!found) {
+            expect(nearest).toBe(Infinity)
+            return
+          }
           expect(Math.hypot(found.x - changes.x, found.y - changes.y)).toBeCloseTo(nearest, 6)
           expect([found.width, found.height]).toEqual([changes.width, changes.height])
         },

@@ -5,7 +5,7 @@ import { upgradedShow } from './showFileUpgrade'
 
 export const showFileFormat = 'green-mantle-show'
 /** Raised when the shape of the file changes; older files are then brought up to date on reading. */
-export const showFileVersion = 11
+export const showFileVersion = 12
 export const showFileLimitBytes = 4_000_000
 export const showFileExtension = '.show.json'
 

@@ -221,3 +221,13 @@ describe('a show file of version 9', () => {
     expect(read).toEqual({ ok: true, show: JSON.parse(version9).show })
   })
 })
+
+/** Written by the application when version 11 was the present one. */
+const version11 = readFileSync(new URL('fixtures/version-11.show.json', import.meta.url), 'utf8')
+
+describe('a show file of version 11', () => {
+  it('has no scene that comes in a way of its own, and all as it was', () => {
+    const read = readShowFile(version11)
+    expect(read).toEqual({ ok: true, show: JSON.parse(version11).show })
+  })
+})

@@ -9,6 +9,7 @@ import { fromVersion7 } from './showUpgrades/version7'
 import { fromVersion8 } from './showUpgrades/version8'
 import { fromVersion9 } from './showUpgrades/version9'
 import { fromVersion10 } from './showUpgrades/version10'
+import { fromVersion11 } from './showUpgrades/version11'
 
 /** What brings a show from each version to the next; the first entry is for version 1. */
 const steps = [
@@ -22,6 +23,7 @@ const steps = [
   fromVersion8,
   fromVersion9,
   fromVersion10,
+  fromVersion11,
 ] as const
 
 /** A show as a file of an older version holds it, in the shape of the present one; not yet checked. */

@@ -79,7 +79,6 @@ export function newLimiter(sampleRateHz: number): (left: number, right: number) 
 
 function leastOf(values: Float64Array): number {
   let least = Infinity
-  for (let index = 0; index < values.length; index += 1)
-    least = Math.min(least, values[index] as number)
+  for (const value of values) least = Math.min(least, value)
   return least
 }

@@ -80,7 +80,7 @@ describe('the limiter', () => {
     // At 45 degrees each sample is 3 dB under the peak (EBU Tech 3341, case 17, by formula).
     let largest = 0
     for (let index = 0; index < rate; index += 1) {
-      const [out] = limit(1.2 * Math.sin((Math.PI / 2) * index + Math.PI / 4), 0)
+      const out = limit(1.2 * Math.sin((Math.PI / 2) * index + Math.PI / 4), 0)[0]!
       if (index > 1000) largest = Math.max(largest, Math.abs(out))
     }
     // The polynomial finds most of what is hidden.

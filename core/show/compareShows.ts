@@ -95,10 +95,12 @@ export function combineEdits<Document>(
   function combineParts(place: string, before: Part, ours: Part, others: Part): Part {
     const keys = [...new Set([...Object.keys(others), ...Object.keys(ours)])]
     return Object.fromEntries(
-      keys.map((key) => {
+      keys.flatMap((key) => {
         const at = `${place} ${wordsOf(key)}`.trim()
         const bring = indivisible.has(key) ? combineWhole : combine
-        return [key, bring(at, before[key], ours[key], others[key])]
+        const value = bring(at, before[key], ours[key], others[key])
+        // What may be absent and was taken away is no part any more.
+        return value === undefined ? [] : [[key, value]]
       }),
     )
   }

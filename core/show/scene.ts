@@ -43,9 +43,22 @@ export const layerSchema = z.strictObject({
 /** One source in a scene with its two placements. A source that is not on a canvas has a placement there that is not shown. */
 export type Layer = z.infer<typeof layerSchema>
 
-/** What a scene is for, besides being one of the show's scenes. */
-export const sceneRoles = ['starting', 'break', 'end'] as const
+/** What a scene is for, besides being one of the show's scenes; `standby` goes out while nobody draws the show. */
+export const sceneRoles = ['starting', 'break', 'end', 'standby'] as const
 export type SceneRole = (typeof sceneRoles)[number]
+
+export const transitionKinds = ['cut', 'fade'] as const
+export const transitionSchema = z.strictObject({
+  kind: z.enum(transitionKinds),
+  /** How long a fade takes; kept, but without effect, for a cut. */
+  milliseconds: z.int().min(0).max(10_000),
+})
+/** How one scene gives way to the next, on both canvases. */
+export type Transition = z.infer<typeof transitionSchema>
+
+/** What stands on air in place of a source whose device is gone. */
+export const withoutDeviceKinds = ['card', 'hidden'] as const
+export type WithoutDevice = (typeof withoutDeviceKinds)[number]
 
 export const sceneSchema = z.strictObject({
   id: identifierSchema,
@@ -58,15 +71,22 @@ export const sceneSchema = z.strictObject({
    * in its layers meanwhile.
    */
   verticalOf: identifierSchema.nullable(),
+  /** How it comes on air, where not as the show's scenes do. */
+  comesBy: transitionSchema.optional(),
+  /** Where a source's device is gone: hidden, or, as where nothing is said, a plain card in the dressing. */
+  withoutDevice: z.enum(withoutDeviceKinds).optional(),
 })
 /** Which sources are on air, and where each stands on each of the two canvases. */
 export type Scene = z.infer<typeof sceneSchema>
 
-export const transitionKinds = ['cut', 'fade'] as const
-export const transitionSchema = z.strictObject({
-  kind: z.enum(transitionKinds),
-  /** How long a fade takes; kept, but without effect, for a cut. */
-  milliseconds: z.int().min(0).max(10_000),
-})
-/** How one scene gives way to the next, on both canvases. */
-export type Transition = z.infer<typeof transitionSchema>
+/** How a scene of a show comes on air. */
+export const transitionTo = (
+  show: { transition: Transition },
+  scene: Pick<Scene, 'comesBy'> | undefined,
+): Transition => scene?.comesBy ?? show.transition
+
+/** The scene that goes out while nobody draws the show: that for standing by, else for starting, else the first. */
+export const standbySceneOf = ({ scenes }: { scenes: readonly Scene[] }): Scene | undefined =>
+  scenes.find(({ role }) => role === 'standby') ??
+  scenes.find(({ role }) => role === 'starting') ??
+  scenes[0]

@@ -2,6 +2,9 @@ import { demoShow } from '@green-mantle/demo'
 import { describe, expect, it } from 'vitest'
 import {
   copiedScene,
+  type SceneRole,
+  standbySceneOf,
+  transitionTo,
   layersOnAir,
   scenesWithout,
   scenesWithRole,
@@ -27,6 +30,26 @@ const shownOnVertical = (layers: Show['scenes'][number]['layers']) =>
   layers
     .filter(({ vertical }) => vertical.shown)
     .map(({ sourceId, vertical }) => [sourceId, vertical])
+
+describe('what is on air', () => {
+  const [petals] = demoShow.scenes
+  it('comes as the show says, or as the scene does', () => {
+    expect(transitionTo(demoShow, petals)).toEqual(demoShow.transition)
+    expect(transitionTo(demoShow, undefined)).toEqual(demoShow.transition)
+    const comesBy = { kind: 'cut', milliseconds: 0 } as const
+    expect(transitionTo(demoShow, { comesBy })).toEqual(comesBy)
+  })
+
+  it('is the scene for standing by while nobody draws, else that for starting, else the first', () => {
+    const roles = (...all: (SceneRole | null)[]) => ({
+      scenes: all.map((role, index) => ({ ...petals!, id: `${index}`, role })),
+    })
+    expect(standbySceneOf(roles(null, 'starting', 'standby'))?.id).toBe('2')
+    expect(standbySceneOf(roles(null, 'starting', 'end'))?.id).toBe('1')
+    expect(standbySceneOf(roles(null, 'break'))?.id).toBe('0')
+    expect(standbySceneOf(roles())).toBeUndefined()
+  })
+})
 
 describe('a shared vertical', () => {
   it('puts the other scene on the vertical canvas and keeps its own', () => {

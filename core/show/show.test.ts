@@ -140,6 +140,15 @@ describe('bringing two edits together', () => {
     ])
   })
 
+  it('leaves out what may be absent and one side took away', () => {
+    const index = demoShow.scenes.findIndex(({ comesBy }) => comesBy !== undefined)
+    const ours = edited((show) => delete show.scenes[index]!.comesBy)
+    const others = edited((show) => (show.scenes[index]!.name = 'Theirs'))
+    const { combined } = combineEdits(demoShow, ours, others, mine)
+    expect(combined.scenes[index]!.name).toBe('Theirs')
+    expect('comesBy' in combined.scenes[index]!).toBe(false)
+  })
+
   it('asks where both changed the same place', () => {
     const ours = edited((show) => (show.title = 'Ours'))
     const others = edited((show) => (show.title = 'Theirs'))

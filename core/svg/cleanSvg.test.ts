@@ -105,7 +105,10 @@ describe('an SVG that is made to cost time', () => {
     const result = cleanSvg(text)
     return { milliseconds: performance.now() - start, result }
   }
-  /** Ten times the size may cost some thirty times the time, never a hundred. */
+  /** The quickest of a few: what holds the computer up for a moment is not the text. */
+  const quickest = (text: string): number =>
+    Math.min(...Array.from({ length: 5 }, () => timed(text).milliseconds))
+  /** Ten times the size may cost some fifty times the time, never a hundred; what is over at once says nothing. */
   it.each<[string, (count: number) => string]>([
     ['elements to be taken out', (count) => svg('<a/>'.repeat(count))],
     ['attributes to be taken out', (count) => svg(`<g ${manyAttributes(count)}/>`)],
@@ -113,9 +116,8 @@ describe('an SVG that is made to cost time', () => {
     ['document types', (count) => '<!DOCTYPE '.repeat(count) + svg('')],
     ['white space in addresses', (count) => svg(`<style>url(${' '.repeat(count)}</style>`)],
   ])('by %s takes no more than its length', (_name, textOf) => {
-    timed(textOf(1500))
-    const [small, large] = [timed(textOf(1500)), timed(textOf(15_000))]
-    expect(large.milliseconds).toBeLessThan(30 * small.milliseconds + mostMilliseconds(200))
+    const [small, large] = [quickest(textOf(1500)), quickest(textOf(15_000))]
+    expect(large).toBeLessThan(50 * Math.max(small, mostMilliseconds(2)))
   })
 
   it.each([

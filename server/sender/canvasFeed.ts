@@ -148,8 +148,12 @@ export class CanvasFeed {
     this.processorShare = processorShareOf(program.pid)
     void program.ended.then(({ errors }) => {
       if (this.program === program) this.program = null
-      if (!this.isWanted || clip === null) return
+      // A program that draws the canvas ends when it likes, and its encoder with it.
+      const isExpected = clip === null && this.options.inputForm !== 'matroska'
+      if (!this.isWanted || isExpected) return
       this.options.onRestart(lastWords(errors).slice(0, 200))
+      // What the window draws begins it anew, at a keyframe.
+      if (clip === null) return
       this.retry = setTimeout(() => this.isWanted && this.run(), restartMilliseconds)
     })
   }

@@ -45,6 +45,12 @@ describe('what of a show is drawn', () => {
     expect(drawnShow(borrowed).scenes[0]!.layers.vertical).toEqual(demoShow.scenes[1]!.layers)
     const noRole = { ...demoShow, scenes: demoShow.scenes.map((each) => ({ ...each, role: null })) }
     expect(drawnShow(noRole).standbySceneId).toBe(demoShow.scenes[0]!.id)
+    const bare = { ...demoShow, scenes: demoShow.scenes.map((each) => ({ ...each })) }
+    for (const scene of bare.scenes) delete scene.withoutDevice
+    bare.scenes[1]!.withoutDevice = 'hidden'
+    expect(drawnShow(bare).scenes.map(({ withoutDevice }) => withoutDevice)).toEqual(
+      bare.scenes.map((_, index) => (index === 1 ? 'hidden' : 'card')),
+    )
   })
 
   it('is painted back to front, and what is not shown is not', () => {

@@ -1,93 +1,15 @@
-import { execFileSync, spawnSync } from 'node:child_process'
+import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { CanvasName, Scene, Show, Source } from '@green-mantle/core/show'
 import { demoShow } from '@green-mantle/demo'
-import type { Page } from '@playwright/test'
 import { meant } from '../meant'
 import { casesOf, mostMilliseconds } from '../tier'
 import { expect, expectAccessible, storeShow, test } from './fixtures'
+import { coloured, framesOf as frames, middleOf } from './colouredShow'
+import { longestGrey, loudestIn, offBy, orderOf, seenIn } from './seenOnAir'
 import { smallShow } from './smallShow'
-
-const colours = { red: '#c02020', blue: '#2040c0', grey: '#808080' } as const
-type Colour = keyof typeof colours
-
-/** Small enough for a quarter of a core. */
-const canvasPair = {
-  framesPerSecond: 24,
-  landscape: { width: 320, height: 180 },
-  vertical: { width: 180, height: 320 },
-} as const
-const plain = demoShow.scenes[0]!.layers[0]!
-/** A source of one colour that fills both canvases, and a scene of it alone. */
-const sourceOf = (colour: Colour): Source => ({
-  ...demoShow.sources[0]!,
-  ...{ id: colour, name: colour, kind: 'colour', chromaKey: null, focus: null },
-  appearance: { type: 'colour', colour: colours[colour] },
-})
-function sceneOf(colour: Colour, role: Scene['role'] = null): Scene {
-  const filling = (canvas: CanvasName) => ({
-    ...plain[canvas],
-    ...{ x: 0, y: 0, ...canvasPair[canvas], turnDegrees: 0, shown: true, dressed: false },
-    ...{ trim: { left: 0, top: 0, right: 0, bottom: 0 }, opacityPercent: 100, cornerRadius: 0 },
-  })
-  return {
-    ...{ id: `scene-${colour}`, name: `All ${colour}`, role, verticalOf: null },
-    layers: [
-      {
-        ...{ id: `layer-${colour}`, sourceId: colour },
-        landscape: filling('landscape'),
-        vertical: filling('vertical'),
-      },
-    ],
-  }
-}
-const [start] = new Date(Date.now() + 600_000).toISOString().split('.')
-const recording = demoShow.recordings[0]!
-/** Three scenes of one colour each, the last of them for standing by; both canvases are recorded. */
-const coloured: Show = {
-  ...smallShow,
-  canvasPair,
-  ...{ title: 'Colours', startsAt: (start as string).slice(0, 16), timeZone: 'UTC' },
-  sources: (Object.keys(colours) as Colour[]).map(sourceOf),
-  scenes: [sceneOf('red'), sceneOf('blue'), sceneOf('grey', 'starting')],
-  // The browser's own made microphone, which beeps.
-  sounds: [
-    {
-      ...demoShow.sounds[0]!,
-      ...{ input: 'Fake Audio Input 1', sourceId: null, muted: false, levelDecibels: 0 },
-      ...{ mixes: { live: true, archive: true }, delayMilliseconds: 0, noiseSuppression: false },
-    },
-  ],
-  destinations: smallShow.destinations.map((each) => ({
-    ...each,
-    // The window itself encodes what can be lowered, and the encoder program the rest.
-    sending: {
-      ...each.sending,
-      whenBehind: each.canvas === 'landscape' ? ('lower' as const) : ('drop' as const),
-    },
-    renditions: each.renditions.map((rendition) => ({
-      ...rendition,
-      ...{ ...canvasPair[each.canvas], framesPerSecond: 24, videoBitrateKbps: 300 },
-    })),
-    rules: { ...each.rules, key: { ...each.rules.key, life: 'lasting' as const } },
-  })),
-  transition: { kind: 'cut', milliseconds: 0 },
-  recordings: (['landscape', 'vertical'] as const).map((canvas) => ({
-    ...recording,
-    ...{ id: `kept-${canvas}`, name: `Kept ${canvas}`, canvas, on: true },
-    plan: { ...recording.plan, leftOut: false },
-    rendition: {
-      ...smallShow.destinations.find((each) => each.canvas === canvas)!.renditions[0]!,
-      ...{ ...canvasPair[canvas], framesPerSecond: 24 },
-      ...{ id: `kept-${canvas}-1`, videoBitrateKbps: 400 },
-    },
-  })),
-}
-
-const frames = (page: Page) => page.getByText(/\d+ of \d+ · \d+ late/).first()
 
 test('the on-air window draws both canvases, prepares a scene and takes it, by mouse and by keys', async ({
   page,
@@ -96,17 +18,7 @@ test('the on-air window draws both canvases, prepares a scene and takes it, by m
   const { id } = await storeShow(stack.application.address, coloured)
   await page.goto(`/shows/${id}/on-air`)
   await expect(frames(page)).toHaveText(/[1-9]\d* of/)
-  const middle = () =>
-    page.getByRole('img', { name: /as it goes out/ }).evaluateAll((elements) =>
-      elements.map((element) => {
-        const surface = document.createElement('canvas')
-        surface.width = surface.height = 1
-        const context = surface.getContext('2d')!
-        context.drawImage(element as HTMLCanvasElement, 0, 0, 1, 1)
-        const [red = 0, , blue = 0] = context.getImageData(0, 0, 1, 1).data
-        return red > blue + 60 ? 'red' : blue > red + 60 ? 'blue' : 'grey'
-      }),
-    )
+  const middle = () => middleOf(page)
   await expect.poll(middle).toEqual(['red', 'red'])
   const blue = page.getByRole('button', { name: 'Prepare All blue' })
   await blue.click()
@@ -257,62 +169,6 @@ test('the socket takes nobody without a ticket or from another page', async ({ s
   const tooLarge = Buffer.from('82ff0000000005f5e10001020304', 'hex')
   expect(await opened(`/on-air/${another}`, address, tooLarge)).toBe(1009)
 })
-
-interface Seen {
-  colour: Colour
-  from: number
-  until: number
-  /** Of each of its frames. */
-  pixels: readonly (readonly [number, number, number])[]
-}
-/** Red, green and blue of a limited-range picture by ITU-R BT.709, item 3. */
-function rgbOf(luma: number, blueChroma: number, redChroma: number) {
-  const [y, b, r] = [(luma - 16) / 219, (blueChroma - 128) / 224, (redChroma - 128) / 224]
-  const red = y + 1.5748 * r
-  const blue = y + 1.8556 * b
-  const green = (y - 0.2126 * red - 0.0722 * blue) / 0.7152
-  return [Math.round(255 * red), Math.round(255 * green), Math.round(255 * blue)] as const
-}
-/** The stretches of one colour that a file shows, by the times of its frames. */
-function seenIn(file: string): Seen[] {
-  const bytes = execFileSync('ffmpeg', [
-    ...['-v', 'error', '-i', file, '-an', '-vf', 'fps=30,scale=2:2,format=yuv444p'],
-    ...['-f', 'rawvideo', '-'],
-  ])
-  const stretches: (Seen & { pixels: (readonly [number, number, number])[] })[] = []
-  for (let frame = 0; frame * 12 < bytes.length; frame += 1) {
-    const part = (plane: number): number => bytes[frame * 12 + plane * 4] as number
-    const pixel = rgbOf(part(0), part(1), part(2))
-    const [red, , blue] = pixel
-    const colour = red > blue + 60 ? 'red' : blue > red + 60 ? 'blue' : 'grey'
-    const until = (frame + 1) / 30
-    const last = stretches.at(-1)
-    if (last?.colour === colour) Object.assign(last, { until, pixels: [...last.pixels, pixel] })
-    else stretches.push({ colour, from: frame / 30, until, pixels: [pixel] })
-  }
-  return stretches
-}
-/** The loudest sample of a file, in dB under full scale. */
-function loudestIn(file: string): number {
-  const { stderr } = spawnSync('ffmpeg', [
-    ...['-hide_banner', '-i', file, '-vn', '-af', 'volumedetect', '-f', 'null', '-'],
-  ])
-  return Number(/max_volume: (-?[\d.]+) dB/.exec(stderr.toString())?.[1])
-}
-/** The scenes that were on air, in their order. Where a computer does not keep up the standby scene comes between. */
-const orderOf = (seen: readonly Seen[]): Colour[] =>
-  seen
-    .map(({ colour }) => colour)
-    .filter((colour) => colour !== 'grey')
-    .filter((colour, index, all) => colour !== all[index - 1])
-const longestGrey = (seen: readonly Seen[]): number =>
-  Math.max(...seen.map(({ colour, from, until }) => (colour === 'grey' ? until - from : 0)))
-/** How far a colour that arrived is from the one that was set, at most, of 255. */
-function offBy({ colour, pixels }: Seen): number {
-  const middle = pixels[pixels.length >> 1]!
-  const set = [1, 3, 5].map((at) => Number.parseInt(colours[colour].slice(at, at + 2), 16))
-  return Math.max(...set.map((value, channel) => Math.abs(value - middle[channel]!)))
-}
 
 test(
   'what the window draws goes out and is recorded; closed, its standby scene does, on connections that go on',

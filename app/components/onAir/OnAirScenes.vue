@@ -11,11 +11,10 @@ const onAir = useOnAirStore()
 const sources = computed(() => new Map(store.show.sources.map((source) => [source.id, source])))
 const layersOf = (scene: Scene) => onBoth((canvas) => layersOnAir(store.show, scene, canvas))
 const prepared = computed(() => store.show.scenes.find(({ id }) => id === onAir.preparedId))
-const how = computed(() =>
-  onAir.fadeMilliseconds > 0
-    ? `fade ${onAir.fadeMilliseconds} ms, both canvases`
-    : 'cut, both canvases',
-)
+const how = computed(() => {
+  const milliseconds = onAir.fadeMillisecondsTo(onAir.preparedId)
+  return milliseconds > 0 ? `fade ${milliseconds} ms, both canvases` : 'cut, both canvases'
+})
 </script>
 
 <template>

@@ -168,7 +168,10 @@ offerCommands([
         <MonitorPlay class="size-4" /> Take over here
       </button>
       <button v-if="store.isNewerElsewhere" type="button" class="button" @click="store.takeNewer()">
-        <Pencil class="size-4" /> Changes wait: <b class="text-moss">take them</b>
+        <Pencil class="size-4" />
+        {{ countInWords(store.changesElsewhere, 'change') }}
+        {{ store.changesElsewhere === 1 ? 'waits' : 'wait' }}:
+        <b class="text-moss">take {{ store.changesElsewhere === 1 ? 'it' : 'them' }}</b>
       </button>
       <span class="flex items-center gap-2 text-xs">
         <OnSwitch v-model="letsThrough" label="Let edits through" />

@@ -4,8 +4,10 @@ import { readJson } from '../jsonFile'
 import { type DraftResult, type MeasurementDefaults, measurementLimits } from './draft'
 
 const number = z.number().refine(Number.isFinite)
+/** No measurement takes a year; a time beyond what a date can be is damage. */
+const longestSeconds = 31_536_000
 const sumShape = z.object({
-  start: number.min(0),
+  start: number.min(0).max(longestSeconds),
   bits_per_second: number.min(0),
   retransmits: number.optional(),
   omitted: z.boolean().optional(),

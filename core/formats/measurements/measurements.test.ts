@@ -148,6 +148,11 @@ describe('measurements of iperf3', () => {
       recorded('tcp').replaceAll(/"bits_per_second":\s*[\d.]+/g, '"bits_per_second": "fast"'),
       /^intervals\[0\]/,
     ],
+    [
+      'an interval beyond any date',
+      recorded('tcp').replaceAll(/"start":\s*[\d.]+/g, '"start": 1e15'),
+      /^intervals\[0\]/,
+    ],
   ])('are refused with the place: %s', (_name, text, place) => {
     const read = readMeasurements(text, defaults)
     expect(read).toMatchObject({ ok: false, reason: 'damaged' })

@@ -62,11 +62,11 @@ describe('a plan that is made better part by part', () => {
   })
 
   it.skipIf(!isDeep)('leaves out far less than what was found at once', () => {
-    const { problem } = showProblem(crowdOnShortLine(40, 40_008, 0.7))
+    const { problem } = showProblem(crowdOnShortLine(40, 40_008, 0.5))
     const uses = new EncodeUses(problem, noPreferences)
     const start = atOnceOf(uses)!
     const { solution } = runToEnd(reoptimised(uses, start, () => margins, 10_000))
-    expect(start.worth.leftOutWeight).toBe(19)
-    expect(solution!.worth.leftOutWeight).toBeLessThanOrEqual(5)
+    expect(start.worth.leftOutWeight).toBe(21)
+    expect(solution!.worth.leftOutWeight).toBeLessThanOrEqual(8)
   })
 })

@@ -11,6 +11,7 @@ import * as night from './009-night'
 import * as ownPicture from './010-own-picture'
 import * as nightShows from './011-night-shows'
 import * as nightUnderWay from './012-night-under-way'
+import * as scenesOnAir from './013-scenes-on-air'
 
 export const migrations = [
   { name: '001-first-tables', ...firstTables },
@@ -25,6 +26,7 @@ export const migrations = [
   { name: '010-own-picture', ...ownPicture },
   { name: '011-night-shows', ...nightShows },
   { name: '012-night-under-way', ...nightUnderWay },
+  { name: '013-scenes-on-air', ...scenesOnAir },
 ]
 type Migration = (typeof migrations)[number]
 

@@ -97,12 +97,14 @@ export function rowsFromShow(show: Show): ShowRows {
       focus: source.focus && JSON.stringify(source.focus),
       chroma_key: source.chromaKey && JSON.stringify(source.chromaKey),
     })),
-    scenes: show.scenes.map(({ id, name, role, verticalOf }, position) => ({
-      id,
+    scenes: show.scenes.map((scene, position) => ({
+      id: scene.id,
       position,
-      name,
-      role,
-      vertical_of: verticalOf,
+      name: scene.name,
+      role: scene.role,
+      vertical_of: scene.verticalOf,
+      comes_by: scene.comesBy ? JSON.stringify(scene.comesBy) : null,
+      without_device: scene.withoutDevice ?? null,
     })),
     layers: show.scenes.flatMap((scene) =>
       scene.layers.map(({ id, sourceId }, position) => ({
@@ -187,6 +189,8 @@ export function showFromRows(rows: ShowRows): Show {
       name: scene.name,
       role: scene.role,
       verticalOf: scene.vertical_of,
+      ...(scene.comes_by !== null && { comesBy: parsed(scene.comes_by) }),
+      ...(scene.without_device !== null && { withoutDevice: scene.without_device }),
       layers: (layersByScene.get(String(scene.id)) ?? []).map((layer) => ({
         id: layer.id,
         sourceId: layer.source_id,

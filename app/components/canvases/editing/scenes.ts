@@ -9,6 +9,7 @@ import {
   scenesWithRole,
   type Transition,
   withCopiedVertical,
+  type WithoutDevice,
 } from '@green-mantle/core/show'
 import { nanoid } from 'nanoid'
 import { useSelectionStore } from '~/stores/selection'
@@ -108,6 +109,20 @@ export function useScenes() {
     })
   }
 
+  /** How the chosen scene comes on air; null for as all scenes do. */
+  function setComesBy(comesBy: Transition | null): void {
+    changeScene('Set how to come to', ({ comesBy: _, ...scene }) =>
+      comesBy ? { ...scene, comesBy } : scene,
+    )
+  }
+
+  function setWithoutDevice(withoutDevice: WithoutDevice): void {
+    changeScene('Set what stands for a device that is gone in', (scene) => ({
+      ...scene,
+      withoutDevice,
+    }))
+  }
+
   return {
     add,
     duplicate,
@@ -120,5 +135,7 @@ export function useScenes() {
     shareVertical,
     endSharing,
     setTransition,
+    setComesBy,
+    setWithoutDevice,
   }
 }

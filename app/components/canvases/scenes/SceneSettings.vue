@@ -13,6 +13,7 @@ import TextField from '~/components/fields/TextField.vue'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 import { useScenes } from '../editing/scenes'
+import SceneOnAir from './SceneOnAir.vue'
 
 const store = useShowStore()
 const selection = useSelectionStore()
@@ -99,6 +100,7 @@ function setVertical(sceneId: string): void {
         :model-value="store.show.transition.milliseconds"
         @update:model-value="scenes.setTransition({ milliseconds: $event })"
       />
+      <SceneOnAir />
     </div>
   </div>
 </template>

@@ -1,12 +1,12 @@
-import type { CanvasName } from '@green-mantle/core/show'
+import { type CanvasName, transitionTo } from '@green-mantle/core/show'
 import { usePreferredReducedMotion } from '@vueuse/core'
 import { type Ref, watch } from 'vue'
 import { useSelectionStore } from '~/stores/selection'
 import { useShowStore } from '~/stores/show'
 
 /**
- * Lets the scene that was on air fade over the one that follows, as long as the show's transition
- * takes. `drawn` gives the canvas on which the scene is drawn; `surface` lies over it.
+ * Lets the scene that was on air fade over the one that follows, as long as that
+ * takes to come. `drawn` gives the canvas on which the scene is drawn; `surface` lies over it.
  */
 export function useSceneFade(
   canvas: CanvasName,
@@ -18,7 +18,7 @@ export function useSceneFade(
   const prefersStill = usePreferredReducedMotion()
 
   function fadeFromBefore(): void {
-    const { kind, milliseconds } = store.show.transition
+    const { kind, milliseconds } = transitionTo(store.show, selection.scene)
     const before = drawn()
     const over = surface.value
     if (!before || !over || kind !== 'fade' || prefersStill.value === 'reduce') return
