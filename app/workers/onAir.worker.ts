@@ -1,5 +1,10 @@
 import type { MeasureWords } from '@green-mantle/core/canvas'
-import type { OnAirLane, TriedOnAir } from '@green-mantle/core/on-air'
+import {
+  newSoundClock,
+  type OnAirLane,
+  resampled,
+  type TriedOnAir,
+} from '@green-mantle/core/on-air'
 import { type CanvasName, canvasNames, onBoth, type Source } from '@green-mantle/core/show'
 import { expose } from 'comlink'
 import { encodeStill, newLaneEncoders } from '../onAir/laneEncoders'
@@ -7,7 +12,6 @@ import { fontFamilies } from '../pictures/fontFamilies'
 import { paintCanvas } from '../onAir/paintPlacement'
 import { newPictureSources } from '../onAir/pictureSources'
 import { newOnAirSocket } from '../onAir/socket'
-import { newSoundClock } from '../onAir/soundClock'
 import type { DrawingState, DrawnScene, DrawnShow, LateReason } from '../onAir/wireTypes'
 
 interface Surface {
@@ -195,12 +199,14 @@ async function tryOut(wanted: readonly OnAirLane[], milliseconds: number): Promi
 function takeSound({ frame, live, archive }: SoundBlock): void {
   if (lanes.wanted.length === 0) return
   const seconds = (clock() - startedAt) / 1000
-  const firstSample = soundClock(frame, live.length / 2, seconds)
-  for (const [mix, samples] of [['live', live] as const, ['archive', archive] as const])
+  const { firstSample, count } = soundClock(frame, live.length / 2, seconds)
+  for (const [mix, block] of [['live', live] as const, ['archive', archive] as const]) {
+    const { buffer, byteOffset, byteLength } = resampled(block, count)
     socket.send({
       ...{ kind: 'sound', mix, firstSample },
-      bytes: new Uint8Array(samples.buffer, samples.byteOffset, samples.byteLength),
+      bytes: new Uint8Array(buffer, byteOffset, byteLength),
     })
+  }
 }
 
 const worker = {

@@ -1,6 +1,8 @@
 /** Under full scale: room for what a converter makes between samples (EBU R 128 asks for −1 dBTP). */
 export const ceilingDecibels = -1
 const lookAheadSeconds = 0.005
+/** What comes out of it is so much older than what goes in. */
+export const limiterDelaySeconds = lookAheadSeconds
 const releaseSeconds = 0.12
 
 /** Catmull and Rom (1974): what stands between `b` and `c`. */

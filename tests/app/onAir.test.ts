@@ -1,39 +1,7 @@
-import { onAirSound } from '@green-mantle/core/on-air'
 import { demoShow } from '@green-mantle/demo'
 import { describe, expect, it } from 'vitest'
 import { drawnShow } from '~/onAir/drawnShow'
 import { paintCanvas } from '~/onAir/paintPlacement'
-import { newSoundClock } from '~/onAir/soundClock'
-
-const { sampleRateHz } = onAirSound
-const block = 1024
-
-describe('blocks of sound on the pictures’ clock', () => {
-  /** What blocks are put at, where each comes `late` seconds after it was made, and the card is `faster` than the clock. */
-  function placed(seconds: number, faster = 1, late: () => number = () => 0.02): number[] {
-    const place = newSoundClock()
-    const places: number[] = []
-    for (let frame = 0; frame < seconds * sampleRateHz; frame += block) {
-      const madeAt = (frame + block) / (sampleRateHz * faster)
-      places.push(place(50_000 + frame, block, 5 + madeAt + late()))
-    }
-    return places
-  }
-
-  it('follow each other without a gap, however unevenly they come', () => {
-    let turn = 0
-    const places = placed(20, 1, () => 0.01 + 0.03 * ((turn += 1) % 2))
-    places.slice(1).forEach((at, index) => expect(at).toBe(places[index]! + block))
-    expect(places[0]! / sampleRateHz).toBeCloseTo(5.04, 2)
-  })
-
-  it('are brought back where the card’s clock and the computer’s have drifted apart', () => {
-    const places = placed(600, 0.9995)
-    const lastShould = 5 + (600 * 1) / 0.9995
-    expect(Math.abs(places.at(-1)! / sampleRateHz - lastShould)).toBeLessThan(0.15)
-    places.slice(1).forEach((at, index) => expect(at).toBeGreaterThan(places[index]!))
-  })
-})
 
 describe('what of a show is drawn', () => {
   it('is every scene as it is on air, and the one that stands by', () => {

@@ -102,6 +102,7 @@ export async function storeShow(address: string, show: Show): Promise<StoredShow
     headers: { ...meant, 'content-type': 'application/json' },
     body: JSON.stringify(show),
   })
+  if (!response.ok) throw new Error(`The show was not stored: ${await response.text()}`)
   const { id } = (await response.json()) as { id: string }
   return {
     id,

@@ -5,9 +5,9 @@ const framesPerSecond = 60
 const decoded = (file: string, ...how: string[]): Buffer =>
   execFileSync('ffmpeg', ['-v', 'error', '-i', file, ...how, '-'], { maxBuffer: 1e9 })
 
-/** The sound of a file as one channel, from its time 0 on. */
+/** The left channel of a file, from its time 0 on. */
 export function soundOf(file: string): Float32Array {
-  const how = ['-vn', '-af', 'aresample=async=1:first_pts=0', '-ac', '1']
+  const how = ['-vn', '-af', 'aresample=async=1:first_pts=0,pan=mono|c0=c0']
   const bytes = decoded(file, ...how, '-ar', `${sampleRateHz}`, '-f', 'f32le')
   return new Float32Array(bytes.buffer, bytes.byteOffset, Math.floor(bytes.length / 4))
 }
