@@ -3,6 +3,7 @@ import coreArea from '../bench/core'
 import { type Area, printFigures } from '../bench/figure'
 import encoderLoadArea from '../bench/encoderLoad'
 import listArea from '../bench/list'
+import onAirArea from '../bench/onAir'
 import openingArea from '../bench/opening'
 import ownPictureArea from '../bench/ownPicture'
 import plannerArea from '../bench/planner'
@@ -20,6 +21,7 @@ const areas: Record<string, Area> = {
   headroom: headroomArea,
   list: listArea,
   load: loadArea,
+  'on-air': onAirArea,
   opening: openingArea,
   'own-picture': ownPictureArea,
   pictures: picturesArea,

@@ -7,7 +7,7 @@ export const colours = { red: '#c02020', blue: '#2040c0', grey: '#808080' } as c
 export type Colour = keyof typeof colours
 
 /** Small enough for a quarter of a core. */
-export const canvasPair = {
+const canvasPair = {
   framesPerSecond: 24,
   landscape: { width: 320, height: 180 },
   vertical: { width: 180, height: 320 },

@@ -7,7 +7,7 @@ export const madeSounds = {
   /** Heard for 50 ms whenever the camera flashes. */
   'Made click': { hertz: 6000, amplitude: 0.3 },
 } as const
-export const madeCamera = 'Made camera'
+const madeCamera = 'Made camera'
 export const flashEverySeconds = 1
 
 /**

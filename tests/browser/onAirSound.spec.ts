@@ -92,7 +92,6 @@ test(
       expect(apart.length).toBeGreaterThan(stretchSeconds / flashEverySeconds / 2)
       const middle = (values: readonly number[]): number =>
         [...values].sort((a, b) => a - b)[values.length >> 1]!
-      if (process.env.SHOW_APART) process.stdout.write(`${canvas} ${apart.map((each) => Math.round(each * 1000)).join(" ")}\n`)
       // EBU R 37: sound at most 40 ms before and 60 ms after its picture.
       expect(middle(apart)).toBeGreaterThan(-0.04)
       expect(middle(apart)).toBeLessThan(0.06)
