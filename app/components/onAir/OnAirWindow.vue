@@ -91,10 +91,7 @@ const gridTemplateColumns = computed(() =>
     })
     .join(' '),
 )
-const about = (canvas: CanvasName): string => {
-  const { drawn, due, late } = onAir.state.frames[canvas]
-  return `${drawn} of ${due} · ${late} late`
-}
+const framesOf = (canvas: CanvasName) => onAir.state.frames[canvas]
 const sizeOf = (canvas: CanvasName): string => {
   const { width, height } = store.show.canvasPair[canvas]
   return `${width}×${height}`
@@ -202,9 +199,11 @@ offerCommands([
                 :class="canvas === 'landscape' ? 'text-river' : 'text-foxglove'"
                 >{{ canvas === 'landscape' ? 'Landscape' : 'Vertical' }}</span
               >
-              <span class="number text-ink-2 truncate text-xs" :title="sizeOf(canvas)">{{
-                about(canvas)
-              }}</span>
+              <span class="number text-ink-2 truncate text-xs" :title="sizeOf(canvas)"
+                ><span class="max-xl:hidden"
+                  >{{ framesOf(canvas).drawn }} of {{ framesOf(canvas).due }} · </span
+                >{{ framesOf(canvas).late }} late</span
+              >
             </figcaption>
             <canvas
               ref="surfaces"
