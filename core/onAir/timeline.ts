@@ -2,7 +2,7 @@ import { type Mix, mixes } from '../show'
 import { type OnAirMessage, onAirSound, soundFrameBytes } from './messages'
 
 /** With nothing from the on-air window for so long, the standby scene goes out: seen within a second. */
-export const standbyAfterMilliseconds = 600
+export const standbyAfterMilliseconds = 750
 /** Sound that has not come by then is silence: it never holds a picture up. */
 const maxSoundLateMilliseconds = 700
 const standbySeconds = 1
@@ -104,9 +104,10 @@ export function newTimeline(framesPerSecond: number) {
     picture,
     sound,
     tick,
-    /** The window is gone, and another one joins anew. */
+    /** The window is gone for sure: the standby scene goes out at once, and another window joins anew. */
     left(): void {
       offset = undefined
+      heardAt = -Infinity
     },
     /** One picture of the standby scene, from the first on; it repeats itself each second. */
     keepStandby(index: number, bytes: Uint8Array): void {
