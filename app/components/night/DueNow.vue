@@ -6,8 +6,8 @@ import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
 import { dayAndTime } from './nightTimes'
 
-/** What is to be done now, readable from across the room, with its buttons. */
-defineProps<{ large?: boolean }>()
+/** What is to be done now, readable from across the room, with its buttons; as one line beside them where it is a band. */
+defineProps<{ isBand?: boolean }>()
 const show = useShowStore()
 const sheet = useRunSheetStore()
 const sender = useSenderStore()
@@ -55,19 +55,22 @@ function inTrouble(): void {
 
 <template>
   <section
-    class="bg-moss text-on-moss flex flex-col gap-2 rounded-lg p-4"
+    class="bg-moss text-on-moss flex gap-2 rounded-lg"
+    :class="isBand ? 'flex-wrap items-center justify-between px-4 py-2' : 'flex-col p-4'"
     aria-label="Due now"
     aria-live="polite"
   >
     <template v-if="task">
-      <p :class="large ? 'text-lg' : ''">{{ about }}</p>
-      <h2 class="leading-tight" :class="large ? 'text-5xl' : 'text-4xl'">{{ task.title }}</h2>
-      <p v-if="task.hint">{{ task.hint }}</p>
+      <div class="min-w-0">
+        <p>{{ about }}</p>
+        <h2 class="leading-tight" :class="isBand ? 'text-xl' : 'text-4xl'">{{ task.title }}</h2>
+      </div>
+      <p v-if="task.hint && !isBand">{{ task.hint }}</p>
       <div class="flex flex-wrap items-center gap-3">
         <button
           type="button"
-          class="bg-sheet text-ink min-h-11 rounded-md px-5 py-2 font-bold"
-          :class="large ? 'text-2xl' : 'text-lg'"
+          class="bg-sheet text-ink rounded-md px-5 font-bold"
+          :class="isBand ? 'py-1.5' : 'min-h-11 py-2 text-lg'"
           @click="sheet.tick(task)"
         >
           {{ doneWords }}
@@ -75,7 +78,8 @@ function inTrouble(): void {
         <button
           v-if="trouble"
           type="button"
-          class="border-on-moss min-h-11 rounded-md border px-4 py-2"
+          class="border-on-moss rounded-md border px-4"
+          :class="isBand ? 'py-1.5' : 'min-h-11 py-2'"
           @click="inTrouble"
         >
           {{ trouble === 'not arriving' ? 'Not arriving' : 'Something is wrong' }}
@@ -83,13 +87,15 @@ function inTrouble(): void {
         <span v-if="more > 0" class="ml-auto">and {{ more }} more now</span>
       </div>
     </template>
-    <template v-else>
+    <div v-else>
       <p>Nothing is due now</p>
-      <h2 v-if="next" class="text-3xl leading-tight">
-        Next, {{ instant(sheet.expected.get(next.id) ?? next.atSeconds) }}: {{ next.title }}
+      <h2 class="leading-tight" :class="isBand ? 'text-xl' : 'text-3xl'">
+        <template v-if="next">
+          Next, {{ instant(sheet.expected.get(next.id) ?? next.atSeconds) }}: {{ next.title }}
+        </template>
+        <template v-else>Everything is done</template>
       </h2>
-      <h2 v-else class="text-3xl leading-tight">Everything is done</h2>
-    </template>
+    </div>
     <p v-if="sheet.due.late.length > 0">Left undone before: {{ sheet.due.late.length }}</p>
   </section>
 </template>

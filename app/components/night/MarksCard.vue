@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { Flag, History, X } from '@lucide/vue'
-import { nanoid } from 'nanoid'
 import { computed } from 'vue'
 import { allCommands } from '~/commands/commands'
 import { keysOf } from '~/commands/ownKeys'
@@ -8,15 +7,14 @@ import KeyCaps from '~/components/frame/KeyCaps.vue'
 import TextField from '~/components/fields/TextField.vue'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useRunSheetStore } from '~/stores/runSheet'
-import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
+import { useMarking } from './marking'
 import { signedClockFace } from './nightTimes'
 
 /** Moments of the show, marked as they happen and named now or later. */
 const show = useShowStore()
 const sheet = useRunSheetStore()
 const log = useNightLogStore()
-const sender = useSenderStore()
 
 const backSeconds = 30
 const zero = computed(() =>
@@ -34,17 +32,7 @@ const markKeys = computed(() => {
 const marks = computed(() => log.state.marks.toReversed())
 const sceneName = (id: string | null): string =>
   show.show.scenes.find((scene) => scene.id === id)?.name ?? ''
-function mark(back: number): void {
-  sheet.say({
-    kind: 'marked',
-    markId: nanoid(12),
-    name: '',
-    sceneId: log.state.sceneId,
-    backSeconds: back,
-  })
-  // What is sent from here is held for as long: it is kept as a file too.
-  if (back > 0 && sender.isOn) void sender.keepLookBack()
-}
+const mark = useMarking()
 defineExpose({ mark })
 </script>
 

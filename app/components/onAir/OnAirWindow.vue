@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { type CanvasName, canvasNames } from '@green-mantle/core/show'
+import { type CanvasName, canvasNames, standbySceneOf } from '@green-mantle/core/show'
 import { countInWords } from '@green-mantle/core/words'
-import { MonitorPlay, Pencil } from '@lucide/vue'
+import { MonitorPlay, MoonStar, Pencil } from '@lucide/vue'
 import { useNow } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { offerCommands } from '~/commands/commands'
@@ -12,6 +12,7 @@ import { useSenderStore } from '~/stores/sender'
 import { useShowStore } from '~/stores/show'
 import type { LateReason } from '~/onAir/wireTypes'
 import OnAirDevices from './OnAirDevices.vue'
+import OnAirNight from './OnAirNight.vue'
 import OnAirScenes from './OnAirScenes.vue'
 import OnAirSends from './OnAirSends.vue'
 import OnAirSound from './OnAirSound.vue'
@@ -24,6 +25,7 @@ const onAir = useOnAirStore()
 /** In the order of the canvases. */
 const surfaces = useTemplateRef<HTMLCanvasElement[]>('surfaces')
 const letsThrough = ref(false)
+const standby = computed(() => standbySceneOf(store.show))
 
 onMounted(() => {
   const [landscape, vertical] = surfaces.value ?? []
@@ -170,6 +172,16 @@ offerCommands([
         {{ store.changesElsewhere === 1 ? 'waits' : 'wait' }}:
         <b class="text-moss">take {{ store.changesElsewhere === 1 ? 'it' : 'them' }}</b>
       </button>
+      <button
+        v-if="standby"
+        type="button"
+        class="button"
+        :disabled="standby.id === onAir.sceneId"
+        :title="`${standby.name}, at once and on both canvases`"
+        @click="onAir.take(standby.id, { cuts: true })"
+      >
+        <MoonStar class="size-4" /> Standby
+      </button>
       <span class="flex items-center gap-2 text-xs">
         <OnSwitch v-model="letsThrough" label="Let edits through" />
         let edits through
@@ -215,6 +227,7 @@ offerCommands([
         </div>
         <p v-if="lateness" role="status" class="text-ochre">{{ lateness }}</p>
         <OnAirScenes />
+        <OnAirNight />
       </div>
       <div class="flex min-h-0 flex-col gap-3 overflow-y-auto">
         <OnAirTry v-if="onAir.state.wanted.length === 0" />

@@ -7,8 +7,7 @@ import { wordsFor } from '~/api/problem'
 import { listenForKeys } from '~/commands/keys'
 import OnAirWindow from '~/components/onAir/OnAirWindow.vue'
 import { missingForOnAir } from '~/stores/onAir'
-import { useNightLogStore } from '~/stores/nightLog'
-import { useSenderStore } from '~/stores/sender'
+import { useRunSheetStore } from '~/stores/runSheet'
 import { useShowStore } from '~/stores/show'
 
 definePageMeta({ path: '/shows/:id/on-air' })
@@ -16,8 +15,7 @@ definePageMeta({ path: '/shows/:id/on-air' })
 /** The window that holds the devices and draws both canvases as they go out. */
 const route = useRoute()
 const store = useShowStore()
-const sender = useSenderStore()
-const log = useNightLogStore()
+const sheet = useRunSheetStore()
 const problem = ref('')
 const isPlainHttp = !globalThis.isSecureContext
 const missing = missingForOnAir()
@@ -27,8 +25,7 @@ watch(
   async (id) => {
     try {
       await store.open(id)
-      await log.open(id)
-      await sender.open()
+      await sheet.open()
     } catch (error) {
       problem.value = wordsFor(error)
     }
@@ -36,8 +33,7 @@ watch(
   { immediate: true },
 )
 onBeforeUnmount(() => {
-  sender.close()
-  log.close()
+  sheet.close()
   void store.close()
 })
 const lookEveryMilliseconds = 2000
