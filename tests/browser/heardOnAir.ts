@@ -13,11 +13,20 @@ export function soundOf(file: string): Float32Array {
 }
 
 /** The amplitude of a tone in a stretch of sound (Goertzel 1958). */
-export function amplitudeOf(samples: Float32Array, hertz: number): number {
+function amplitudeOf(samples: Float32Array, hertz: number): number {
   const turn = 2 * Math.cos((2 * Math.PI * hertz) / sampleRateHz)
   let [before, last] = [0, 0]
   for (const sample of samples) [before, last] = [last, sample + turn * last - before]
   return (2 * Math.sqrt(before ** 2 + last ** 2 - turn * before * last)) / samples.length
+}
+
+/** In the middle of stretches of 50 ms: where sound is brought in step, a tone is a little higher or lower for a while. */
+export function usualAmplitudeOf(samples: Float32Array, hertz: number): number {
+  const step = sampleRateHz / 20
+  const amplitudes = Array.from({ length: Math.floor(samples.length / step) }, (_, index) =>
+    amplitudeOf(samples.subarray(index * step, (index + 1) * step), hertz),
+  ).sort((a, b) => a - b)
+  return amplitudes[amplitudes.length >> 1]!
 }
 
 /** The times at which something begins, of values that come so often a second. */
