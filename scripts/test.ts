@@ -11,8 +11,8 @@ import { ensurePrograms } from './systemPackages'
 interface Counts {
   passed: number
   failed: number
-  /** Tests that failed, with the first line of what they failed on, where the runner does not say them last itself. */
-  failures?: string[]
+  /** What failed, each with the first lines of what it failed on. */
+  failures: string[]
 }
 
 interface Check {
@@ -34,6 +34,8 @@ interface Performed extends Counts {
 const isDeep = process.argv.includes('--deep')
 const folder = mkdtempSync(join(tmpdir(), 'green-mantle-counts-'))
 const costsFile = join(folder, 'costs')
+/** Lines of the end of an output that are kept of it. */
+const endLines = 8
 
 interface VitestReport {
   numPassedTests: number
@@ -120,20 +122,22 @@ async function perform(check: Check, cores?: string): Promise<Performed> {
   const seconds = Math.round((performance.now() - started) / 1000)
   // Shown in one piece when it has ended, since another check may have been running beside it.
   console.log(`\n— ${check.name}, ${seconds} s\n${code === 0 ? lastLines(output) : output}`)
-  const counts = countsOf(check, code)
+  const counts = countsOf(check, code, output)
   if (counts.failed > 0) console.log(`${check.name}: ${counts.failed} failed`)
   return { name: check.name, seconds, processorSeconds, ...counts }
 }
 
-function countsOf(check: Check, code: number): Counts {
+function countsOf(check: Check, code: number, output: string): Counts {
+  const itself = [`${check.name}: ${output.trimEnd().split('\n').slice(-endLines).join('\n')}`]
+  const failedItself: Counts = { passed: 0, failed: 1, failures: itself }
   if (!check.countsFile || !check.read)
-    return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 }
+    return code === 0 ? { passed: 1, failed: 0, failures: [] } : failedItself
   try {
     const counts = check.read(readFileSync(check.countsFile, 'utf8'))
     // A runner that failed although no test did has failed all the same.
-    return { ...counts, failed: code !== 0 ? Math.max(1, counts.failed) : counts.failed }
+    return code !== 0 && counts.failed === 0 ? { ...counts, failed: 1, failures: itself } : counts
   } catch {
-    return { passed: 0, failed: 1 }
+    return failedItself
   }
 }
 
@@ -141,8 +145,8 @@ function countsOf(check: Check, code: number): Counts {
 function lastLines(output: string): string {
   const lines = output.trimEnd().split('\n')
   return [
-    ...lines.slice(0, -8).filter((line) => /\(retry x\d/.test(line)),
-    ...lines.slice(-8),
+    ...lines.slice(0, -endLines).filter((line) => /\(retry x\d/.test(line)),
+    ...lines.slice(-endLines),
   ].join('\n')
 }
 
@@ -207,7 +211,7 @@ main(async () => {
   for (const row of slowestFiles(10)) console.log(row)
   rmSync(folder, { recursive: true, force: true })
   // Last, since of a long output often only the end is kept.
-  for (const failure of performed.flatMap(({ failures = [] }) => failures))
+  for (const failure of performed.flatMap(({ failures }) => failures))
     console.log(`\nFailed: ${failure}`)
   const passed = performed.reduce((sum, counts) => sum + counts.passed, 0)
   const failed = performed.reduce((sum, counts) => sum + counts.failed, 0)

@@ -4,21 +4,16 @@ import type { FullResult, Reporter, Suite, TestCase } from '@playwright/test/rep
 
 const linesOfAnError = 12
 
-const outcomes = { flaky: 'Passed when it was tried again', unexpected: 'Failed' } as const
-
-/** The first lines of what each try of a test failed on. */
-function failureInWords(test: TestCase, outcome: string): string {
+/** A test, and the first lines of what each try of it failed on. */
+function failureInWords(test: TestCase): string {
   const errors = test.results.flatMap(({ errors }) => errors)
   const words = errors.map(({ message = 'no message' }) =>
     stripVTControlCharacters(message).split('\n').slice(0, linesOfAnError).join('\n'),
   )
-  return [`${outcome}: ${test.titlePath().join(' › ')}`, ...words].join('\n')
+  return [test.titlePath().filter(Boolean).join(' › '), ...words].join('\n')
 }
 
-/**
- * Leaves the counts where the script that runs everything reads them, and says last of all on what tests
- * failed, or had to be tried again: of a long output often only the end is kept.
- */
+/** Leaves the counts, and what failed, where the script that runs everything reads them. */
 export default class CountReporter implements Reporter {
   private suite: Suite | undefined
 
@@ -27,16 +22,16 @@ export default class CountReporter implements Reporter {
   }
 
   onEnd(_result: FullResult): void {
-    // What failed for good stands last.
-    for (const outcome of ['flaky', 'unexpected'] as const)
-      for (const test of this.suite?.allTests() ?? [])
-        if (test.outcome() === outcome)
-          process.stdout.write(`\n${failureInWords(test, outcomes[outcome])}\n`)
+    const all = this.suite?.allTests() ?? []
+    const of = (outcome: ReturnType<TestCase['outcome']>) =>
+      all.filter((test) => test.outcome() === outcome)
+    for (const test of of('flaky'))
+      process.stdout.write(`\nPassed when it was tried again: ${failureInWords(test)}\n`)
     const file = process.env.GREEN_MANTLE_TEST_COUNTS
-    if (!file || !this.suite) return
-    const all = this.suite.allTests().map((test) => test.outcome())
-    const passed = all.filter((outcome) => outcome === 'expected' || outcome === 'flaky').length
-    const skipped = all.filter((outcome) => outcome === 'skipped').length
-    writeFileSync(file, JSON.stringify({ passed, failed: all.length - passed - skipped }))
+    if (!file) return
+    const passed = of('expected').length + of('flaky').length
+    const failed = all.length - passed - of('skipped').length
+    const failures = of('unexpected').map(failureInWords)
+    writeFileSync(file, JSON.stringify({ passed, failed, failures }))
   }
 }

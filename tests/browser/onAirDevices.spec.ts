@@ -19,6 +19,9 @@ const withCamera: Show = {
   }),
 }
 
+// A page that was given made devices keeps them.
+test.use({ ownContext: true })
+
 test('a device that goes is a card or hidden, is said large, and comes back by itself', async ({
   page,
   stack,

@@ -39,6 +39,9 @@ const heard: Show = {
 }
 const stretchSeconds = isDeep ? 600 : 12
 
+// A page that was given made devices keeps them.
+test.use({ ownContext: true })
+
 test(
   'sound leaves with its picture, at the level that was set, in the mixes that it is for',
   { tag: '@real-time' },
