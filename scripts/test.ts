@@ -179,7 +179,8 @@ main(async () => {
   const { build, types, lint, deadCode, form, units, database, pages } = checks
   const { realTime, pagesInRealTime } = checks
   const performed: Performed[] = []
-  const share = twoShares()
+  // The deep tier has time: what is sent in real time has every core to itself there.
+  const share = isDeep ? null : twoShares()
   if (share) {
     // What is sent in real time has a core to itself, and what has no hurry the others meanwhile.
     const built = inTurn([build], share.others)

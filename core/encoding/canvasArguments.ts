@@ -1,5 +1,6 @@
 import { audioArguments } from './audioArguments'
 import type { CanvasEncodes, EncodedOutput } from './outputs'
+import { muxerOptions } from './programTables'
 import { scalingFilters, videoArguments } from './videoArguments'
 
 /** Where the canvas comes from and where each output goes; each as the reader of the arguments takes it. */
@@ -60,6 +61,7 @@ function outputList(
       const options = [
         `select=\\'v:0,a:${sound}\\'`,
         `f=${output.muxer}`,
+        ...(muxerOptions[output.muxer] ? [muxerOptions[output.muxer]] : []),
         // A send that breaks off does not end the others.
         'onfail=ignore',
         ...fifoOptions(output),

@@ -1,6 +1,13 @@
 import { type Encode, type EncodeFeed, encodesOf } from '../fit'
-import { type CanvasName, type Rendition, type Sending, type Show, streamNames } from '../show'
-import { muxers, recordingMuxer } from './programTables'
+import {
+  type CanvasName,
+  type Protocol,
+  type Rendition,
+  type Sending,
+  type Show,
+  streamNames,
+} from '../show'
+import { handedOverMuxer, muxers, recordingMuxer } from './programTables'
 
 export type EncodedShow = Pick<Show, 'title' | 'destinations' | 'recordings' | 'computer'>
 
@@ -14,6 +21,8 @@ export interface EncodedOutput {
   /** 0 for the main rendition. */
   step: number
   muxer: string
+  /** null for a file. */
+  protocol: Protocol | null
   rendition: Rendition
   /** The archive mix comes from an input of its own. */
   isArchiveMix: boolean
@@ -25,12 +34,12 @@ export interface EncodedOutput {
 const handedOverSoundKbps = 256
 
 /**
- * An output as it comes to the server, from where it is sent on by its own protocol: as FLV, which
- * carries AAC alone. On loopback nothing of it is ever behind.
+ * An output as it comes to the server, from where it is sent on by its own protocol: as FLV, or in
+ * fragments where its codec is newer, with AAC. On loopback nothing of it is ever behind.
  */
 export const handedOver = (output: EncodedOutput): EncodedOutput => ({
   ...output,
-  muxer: muxers.rtmp,
+  muxer: handedOverMuxer(output.rendition.codec),
   sending: null,
   rendition:
     output.rendition.audioCodec === 'aac'
@@ -52,7 +61,7 @@ function outputOf(show: EncodedShow, feed: EncodeFeed): EncodedOutput {
     const { rendition, mix } = ownerOf(show.recordings)
     const isArchiveMix = mix === 'archive mix'
     return {
-      ...{ key, feed, streamName: '', step: 0, muxer: recordingMuxer },
+      ...{ key, feed, streamName: '', step: 0, muxer: recordingMuxer, protocol: null },
       ...{ rendition, isArchiveMix, sending: null },
     }
   }
@@ -64,6 +73,7 @@ function outputOf(show: EncodedShow, feed: EncodeFeed): EncodedOutput {
     streamName: streamNames(destination)[step] ?? '',
     step,
     muxer: muxers[destination.protocol],
+    protocol: destination.protocol,
     rendition: destination.renditions[step] as Rendition,
     isArchiveMix: false,
     sending: destination.sending,

@@ -41,3 +41,12 @@ export const muxers = {
   whip: 'whip',
 } as const satisfies Record<Protocol, string>
 export const recordingMuxer = 'matroska'
+/** The muxer whose fragments bring a frame at a time. */
+export const fragmentMuxer = 'mp4'
+/** In what an encode comes to the server: FLV, as programs before FFmpeg 6.1 write it, knows H.264 alone. */
+export const handedOverMuxer = (codec: Codec): string =>
+  codec === 'h264' ? muxers.rtmp : fragmentMuxer
+/** What a muxer is told: every frame is handed over at once, and nothing is put right at the end. */
+export const muxerOptions: Readonly<Record<string, string>> = {
+  [fragmentMuxer]: 'movflags=frag_every_frame+empty_moov+default_base_moof',
+}

@@ -1,6 +1,6 @@
 import { plannedDemoShow } from '@green-mantle/demo'
 import { describe, expect, it } from 'vitest'
-import { carriedByOlderPrograms, carriesOf, muxers } from '../encoding'
+import { carriesOf } from '../encoding'
 import { fitShow, withPlan } from '../plan'
 import type { Show } from '../show'
 import { isCarried, programLimitsInWords } from './carrying'
@@ -13,12 +13,8 @@ const measured = (carries: NonNullable<Show['computer']['measured']>['carries'])
   program: 'FFmpeg 5.1',
   carries,
 })
-const older = measured({
-  rtmp: [...carriedByOlderPrograms.rtmp],
-  rtmps: [...carriedByOlderPrograms.rtmps],
-  srt: [...carriedByOlderPrograms.srt],
-  whip: [],
-})
+/** A program that was built without encoders of newer codecs for what goes over RTMP. */
+const lesser = measured({ rtmp: ['h264'], rtmps: ['h264'], srt: ['h264', 'hevc'], whip: ['h264'] })
 const trusting: Show = {
   ...plannedDemoShow,
   fit: { ...plannedDemoShow.fit, newerCodecs: true },
@@ -38,27 +34,25 @@ const codecsSent = (show: Show): string[] => [
 describe('what the encoder program can send', () => {
   it('is read off what came back of each try', () => {
     expect(
-      carriesOf(
-        [
-          { codec: 'h264', muxer: 'flv', readBackAs: 'h264' },
-          { codec: 'hevc', muxer: 'flv', readBackAs: null },
-          { codec: 'hevc', muxer: 'mpegts', readBackAs: 'hevc' },
-          { codec: 'h264', muxer: 'mpegts', readBackAs: 'h264' },
-          { codec: 'av1', muxer: 'mpegts', readBackAs: 'bin_data' },
-        ],
-        muxers,
-      ),
-    ).toEqual(older.carries)
+      carriesOf([
+        { codec: 'h264', muxer: 'flv', readBackAs: 'h264' },
+        { codec: 'hevc', muxer: 'mp4', readBackAs: null },
+        { codec: 'hevc', muxer: 'mpegts', readBackAs: 'hevc' },
+        { codec: 'h264', muxer: 'mpegts', readBackAs: 'h264' },
+        { codec: 'av1', muxer: 'mp4', readBackAs: 'av1' },
+        { codec: 'av1', muxer: 'mpegts', readBackAs: 'bin_data' },
+      ]),
+    ).toEqual({ rtmp: ['h264', 'av1'], rtmps: ['h264', 'av1'], srt: ['h264'], whip: ['h264'] })
   })
 
   it('is a rule of the plan, where it was asked', () => {
     expect(codecsSent(on(trusting, null))).toContain('hevc')
-    expect(codecsSent(on(trusting, older))).toEqual(['h264'])
+    expect(codecsSent(on(trusting, lesser))).toEqual(['h264'])
   })
 
   it('is said where it costs a codec that could be used', () => {
     expect(programLimitsInWords(on(trusting, null))).toEqual([])
-    expect(programLimitsInWords(on(trusting, older)).join(' ')).toMatch(
+    expect(programLimitsInWords(on(trusting, lesser)).join(' ')).toMatch(
       /Longmeadow takes HEVC.*, but FFmpeg 5\.1 cannot send that over RTMPS/,
     )
   })
@@ -71,7 +65,7 @@ describe('what the encoder program can send', () => {
         renditions: destination.renditions.map((rendition) => ({ ...rendition, codec: 'hevc' })),
       })),
     }
-    expect(overloads(on(set, older)).map(({ short }) => short)).toContain(
+    expect(overloads(on(set, lesser)).map(({ short }) => short)).toContain(
       'The encoder program can’t send it',
     )
     expect(overloads(on(set, null)).map(({ short }) => short)).not.toContain(
@@ -79,8 +73,10 @@ describe('what the encoder program can send', () => {
     )
   })
 
-  it('rules out nothing where it sends nothing at all that way, as over WHIP', () => {
+  it('rules out nothing where it sends nothing at all that way, as one of long ago over WHIP', () => {
     const over = { connection: 'address and key', protocol: 'whip' } as const
-    expect(isCarried({ measured: older }, over, 'h264')).toBe(true)
+    const none = { ...lesser, carries: { ...lesser.carries, whip: [] } }
+    expect(isCarried({ measured: none }, over, 'h264')).toBe(true)
+    expect(isCarried({ measured: lesser }, over, 'hevc')).toBe(false)
   })
 })

@@ -1,11 +1,11 @@
 import {
   type Codec,
-  codecs,
   type Computer,
   type Device,
   type Effort,
   plannedShareLimitsPercent,
 } from '../show'
+import { sentFromHere } from '../media'
 import { type EncodingRun, throughputsFrom } from './costs'
 import { growthThatCounts, maxAtOnce, measuredSizes, type PlannedRun } from './passes'
 
@@ -130,7 +130,6 @@ export function browserComputer(
       },
     ]
   })
-  const all = [...codecs]
   return {
     name: 'This browser’s computer',
     devices,
@@ -140,7 +139,12 @@ export function browserComputer(
       installation: id,
       processor: `${threads} threads`,
       program: `${browser}, WebCodecs`,
-      carries: { rtmp: all, rtmps: all, srt: all, whip: all },
+      carries: {
+        rtmp: [...sentFromHere.rtmp],
+        rtmps: [...sentFromHere.rtmps],
+        srt: [...sentFromHere.srt],
+        whip: [...sentFromHere.whip],
+      },
     },
   }
 }

@@ -23,15 +23,17 @@ export interface PlacedBlock {
  * of when they were made, and keeps them there by making them a little longer or shorter.
  */
 export function newSoundClock(): (frame: number, count: number, nowSeconds: number) => PlacedBlock {
-  /** By block, when it came, and where its first sample would stand had it come without delay, less its frame. */
-  let offsets: { at: number; offset: number }[] = []
+  /** When a block came, and where its first sample would stand had it come without delay, less its frame: each of those that came sooner than all after it. */
+  const soonest: { at: number; offset: number }[] = []
   let next: number | undefined
 
   return (frame, count, nowSeconds) => {
     const made = Math.round((nowSeconds - limiterDelaySeconds) * sampleRateHz) - count
-    offsets = offsets.filter(({ at }) => at > nowSeconds - lookSeconds)
-    offsets.push({ at: nowSeconds, offset: made - frame })
-    const should = frame + Math.min(...offsets.map(({ offset }) => offset))
+    const offset = made - frame
+    while ((soonest.at(-1)?.offset ?? -Infinity) >= offset) soonest.pop()
+    soonest.push({ at: nowSeconds, offset })
+    while ((soonest[0]?.at ?? Infinity) <= nowSeconds - lookSeconds) soonest.shift()
+    const should = frame + (soonest[0]?.offset ?? offset)
     next ??= should
     const apart = should - next
     if (Math.abs(apart) > maxApartSamples) next = should

@@ -5,6 +5,7 @@ import {
   nothingArrived,
   takeFrame,
 } from '@green-mantle/core/arrival'
+import { enhancedFrameHeadBytes } from '@green-mantle/core/encoding'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
 import { pictureOfAv1, pictureOfAvc, pictureOfHevc, soundOfAac } from './streamHead'
 
@@ -58,7 +59,9 @@ export function flvArrival(clock: () => number): {
 
   function frameOf(packet: MediaPacket): ArrivedFrame | null {
     const isVideo = packet.codec_type === videoTag
-    const headBytes = isVideo ? avcHeadBytes : audioHeadBytes
+    const headBytes = isVideo
+      ? (enhancedFrameHeadBytes(packet.data) ?? avcHeadBytes)
+      : audioHeadBytes
     if (packet.size <= headBytes) return null
     return {
       kind: isVideo ? 'video' : 'audio',

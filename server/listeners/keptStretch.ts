@@ -1,5 +1,5 @@
-import Flv from 'node-media-server/src/protocol/flv.js'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+import { newerCodecOf, packetStream, type PacketStream } from './packetStream'
 
 const videoTag = 9
 const flags = { head: 2, keyframe: 3, frame: 4 } as const
@@ -18,34 +18,38 @@ export interface KeptStretch {
 
 /** Keeps a stretch of the picture of a send as it comes. */
 export function keepStretch(): KeptStretch {
-  let head: Buffer | undefined
+  let head: MediaPacket | undefined
+  let stream: PacketStream | undefined
   let began: number | undefined
   let isWhole = false
   let bytes = 0
-  const messages: Buffer[] = []
+  const pieces: Buffer[] = []
 
   function takeFrame(packet: MediaPacket): void {
     if (began === undefined && packet.dts >= fromMilliseconds && packet.flags === flags.keyframe)
       began = packet.dts
-    if (began === undefined) return
+    if (began === undefined || !head) return
     if (packet.dts >= began + keptMilliseconds) {
       isWhole = true
       return
     }
     bytes += packet.size
-    if (bytes > maxBytes) messages.length = 0
-    else messages.push(Flv.createMessage(packet))
+    if (bytes > maxBytes) return void (pieces.length = 0)
+    if (!stream) {
+      stream = packetStream(newerCodecOf(head) ?? 'h264')
+      pieces.push(stream.bytesOf(head))
+    }
+    pieces.push(stream.bytesOf(packet))
   }
 
   return {
     take(packet) {
       if (packet.codec_type !== videoTag || isWhole) return
-      if (packet.flags === flags.head) head = Flv.createMessage(packet)
+      // Kept by copy: the library reads the next message into the same bytes.
+      if (packet.flags === flags.head)
+        head = { ...packet, data: Buffer.from(packet.data.subarray(0, packet.size)) }
       else if (packet.flags === flags.keyframe || packet.flags === flags.frame) takeFrame(packet)
     },
-    file: () =>
-      head && isWhole && messages.length > 0
-        ? Buffer.concat([Flv.createHeader(false, true), head, ...messages])
-        : Buffer.alloc(0),
+    file: () => (isWhole && bytes <= maxBytes ? Buffer.concat(pieces) : Buffer.alloc(0)),
   }
 }

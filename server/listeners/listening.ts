@@ -22,7 +22,7 @@ import { localAddresses, openToNetwork, type OpenToNetwork } from './localNetwor
 import { freeListenerPort } from './ports'
 import { type PublishedSink, takeRtmp } from './rtmpConnection'
 import type { PacedDatagrams } from '../line/pacedDatagrams'
-import { type Watching, watchFlv } from './watching'
+import { type Watching, watchPackets } from './watching'
 import { openWhipEndpoint, type WhipEndpoint } from './whipEndpoint'
 import type { WhipListener } from './whipListener'
 
@@ -107,7 +107,7 @@ function admit(
   const { arrival, take } = flvArrival(clock)
   const watched = [...listening.rtmp.values()].filter(({ isArriving }) => isArriving).length
   const watching =
-    listening.watches && watched < maxWatched ? watchFlv(arrival.watched) : notWatched
+    listening.watches && watched < maxWatched ? watchPackets(arrival.watched) : notWatched
   const stretch = listening.keeps.has(send.output.key) ? keepStretch() : null
   Object.assign(send, {
     ...{ arrival, stretch, isArriving: true },

@@ -56,6 +56,19 @@ declare module 'node-media-server/src/protocol/flv.js' {
   export default Flv
 }
 
+declare module 'node-media-server/src/core/logger.js' {
+  const logger: { log: (message: string, level: string) => void }
+  export default logger
+}
+
+declare module 'node-media-server/src/protocol/amf.js' {
+  const Amf: {
+    encodeAmf0Data(data: { cmd: string; method: string; dataObj: object }): Buffer
+    decodeAmf0Data(bytes: Buffer): { cmd: string; method?: string; dataObj?: object }
+  }
+  export default Amf
+}
+
 declare module 'node-media-server/src/protocol/sps_info.js' {
   interface Size {
     width: number
@@ -93,6 +106,8 @@ declare module 'node-media-server/src/protocol/rtmp_client.js' {
     sendClientHandshake(): void
     rejectAllPending(error: Error): void
     sendConnect(): Promise<unknown>
+    setChunkSize(bytes: number): void
+    sendCommand(name: string, parts: { cmdObj: object; args: unknown[] }): Promise<unknown>
     sendCreateStream(): Promise<number>
     sendPublish(streamName: string): Promise<unknown>
   }

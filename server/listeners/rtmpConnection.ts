@@ -1,6 +1,7 @@
 import type { Socket } from 'node:net'
 import { HalfOpen } from './halfOpen'
 import Rtmp, { type MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+import './quietProtocol'
 
 /** Who takes what one publisher sends. */
 export interface PublishedSink {

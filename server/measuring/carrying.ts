@@ -1,16 +1,22 @@
 import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
-import { carriesOf, type CarryTry, muxers, softwareEncoders } from '@green-mantle/core/encoding'
+import {
+  carriesOf,
+  type CarryTry,
+  handedOverMuxer,
+  muxers,
+  softwareEncoders,
+} from '@green-mantle/core/encoding'
 import { codecs, type ComputerMeasured } from '@green-mantle/core/show'
 import { makeWorkFolder } from '../files/workFolders'
 import { ask } from './encoderProgram'
 
-/** Encodes a moment of every codec into every muxer and reads it again: listed is not yet able. */
+/** Encodes a moment of every codec into what it is sent in and reads it again: listed is not yet able. */
 export async function askWhatIsCarried(): Promise<ComputerMeasured['carries']> {
   const folder = await makeWorkFolder('measuring')
   try {
     const pairs = codecs.flatMap((codec) =>
-      [...new Set(Object.values(muxers))].map((muxer) => ({ codec, muxer })),
+      [handedOverMuxer(codec), muxers.srt].map((muxer) => ({ codec, muxer })),
     )
     const tries = await Promise.all(
       pairs.map(async ({ codec, muxer }): Promise<CarryTry> => ({
@@ -19,7 +25,7 @@ export async function askWhatIsCarried(): Promise<ComputerMeasured['carries']> {
         readBackAs: await readBack(codec, muxer, join(folder, `${codec}.${muxer}`)),
       })),
     )
-    return carriesOf(tries, muxers)
+    return carriesOf(tries)
   } finally {
     await rm(folder, { recursive: true, force: true })
   }

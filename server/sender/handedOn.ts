@@ -1,11 +1,21 @@
 import { type CanvasEncodes, type EncodedOutput, handedOver } from '@green-mantle/core/encoding'
+import { sentFromHere } from '@green-mantle/core/media'
 import type { CanvasInput } from '@green-mantle/core/night'
+import { codecNames, listInWords, protocolNames } from '@green-mantle/core/words'
 
-/** Why an output cannot be sent from here; empty where it can. Every encode comes to the server as FLV. */
-export const cannotFrom = ({ rendition }: EncodedOutput): string =>
-  rendition.codec === 'h264'
-    ? ''
-    : 'the encoder program here hands only H.264 on to be sent: plan it with H.264'
+/** Why an output cannot be sent from here; empty where it can, and for a recording. */
+export function cannotFrom({
+  protocol,
+  rendition: { codec },
+}: Pick<EncodedOutput, 'protocol' | 'rendition'>): string {
+  if (protocol === null || sentFromHere[protocol].some((each) => each === codec)) return ''
+  const others = listInWords(
+    sentFromHere[protocol].map((each) => codecNames[each]),
+    'or',
+  )
+  const [name, over] = [codecNames[codec], protocolNames[protocol]]
+  return `${name} does not go out over ${over} from here: plan it with ${others}`
+}
 
 /** The encodes of a canvas as they are handed on; what can't be sent from here is not encoded for nothing. */
 export const handedOn = (encodes: CanvasEncodes, input: CanvasInput): CanvasEncodes => ({
@@ -14,7 +24,7 @@ export const handedOn = (encodes: CanvasEncodes, input: CanvasInput): CanvasEnco
     .map(({ encode, outputs }) => ({
       encode,
       outputs: outputs
-        .filter((output) => output.feed.isRecording || cannotFrom(output) === '')
+        .filter((output) => cannotFrom(output) === '')
         .map((output) => ({
           ...(output.feed.isRecording ? output : handedOver(output)),
           // One program has one sound to give.

@@ -1,13 +1,14 @@
 import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { CanvasName } from '@green-mantle/core/show'
-import Flv from 'node-media-server/src/protocol/flv.js'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
 import { safeFileName } from '../files/safeFileName'
+import { newerCodecOf, packetStream } from '../listeners/packetStream'
 
 /** However much is kept, no more than this. */
 const maxBytes = 100_000_000
 const [audioTag, videoTag, dataTag] = [8, 9, 18]
+const endings = { flv: 'flv', matroska: 'mkv' } as const
 const flag = { audioHead: 0, videoHead: 2, keyframe: 3 } as const
 
 const isHead = ({ codec_type: type, flags }: MediaPacket): boolean =>
@@ -56,8 +57,8 @@ export class LookBack {
     }
   }
 
-  /** What is kept, as an FLV file; null where no whole group is. */
-  file(): Buffer | null {
+  /** What is kept, as a file; null where no whole group is. */
+  file(): { ending: (typeof endings)[keyof typeof endings]; content: Buffer } | null {
     const from = this.packets.findIndex(isKeyframe)
     const first = this.packets[from]
     if (!first || this.heads.size === 0) return null
@@ -66,13 +67,17 @@ export class LookBack {
       dts,
       pts: dts + (packet.pts - packet.dts),
     })
-    return Buffer.concat([
-      Flv.createHeader(this.heads.has(audioTag), this.heads.has(videoTag)),
-      ...[...this.heads.values()].map((head) => Flv.createMessage(shifted(head, 0))),
+    const stream = packetStream(newerCodecOf(first) ?? 'h264')
+    const packets = [
+      ...[...this.heads.values()].map((head) => shifted(head, 0)),
       ...this.packets
         .slice(from)
-        .map((packet) => Flv.createMessage(shifted(packet, Math.max(0, packet.dts - first.dts)))),
-    ])
+        .map((packet) => shifted(packet, Math.max(0, packet.dts - first.dts))),
+    ]
+    return {
+      ending: endings[stream.form],
+      content: Buffer.concat(packets.map((packet) => stream.bytesOf(packet))),
+    }
   }
 }
 
@@ -81,11 +86,11 @@ export async function keepLookBack(
   lookBack: LookBack,
   of: { canvas: CanvasName; title: string; recordingsFolder: string },
 ): Promise<string | null> {
-  const content = lookBack.file()
-  if (!content) return null
+  const kept = lookBack.file()
+  if (!kept) return null
   const at = new Date().toISOString().slice(0, 19).replaceAll(':', '-')
-  const name = `${safeFileName(of.title)}, ${of.canvas}, last ${lookBack.seconds} s, ${at}.flv`
+  const name = `${safeFileName(of.title)}, ${of.canvas}, last ${lookBack.seconds} s, ${at}.${kept.ending}`
   const file = join(of.recordingsFolder, name)
-  await writeFile(file, content)
+  await writeFile(file, kept.content)
   return file
 }

@@ -60,6 +60,7 @@ const packetOf = (index: number, share: number): MediaPacket => {
 async function bothOn(sending: Sending) {
   const told: SendNews[] = []
   const relayed = new RelayedSend({
+    picture: { codec: 'h264', width: 1280, height: 720, framesPerSecond: 30 },
     ...{ sending, plannedKbps, sound: { codec: 'aac', bitrateKbps: 128, channels: 2 } },
     ingest: async () => ({ address: 'rtmp://ingest.example/live', key: 'key' }),
     told: (what) => told.push(what),

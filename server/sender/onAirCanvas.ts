@@ -1,10 +1,9 @@
+import { matroskaBlocks, matroskaHead } from '@green-mantle/core/encoding'
 import {
   configurationRecord,
   lengthPrefixed,
-  matroskaBlocks,
-  matroskaHead,
-  matroskaTracks,
   newTimeline,
+  onAirSound,
   type OnAirMessage,
   type OutPiece,
   unitsOf,
@@ -14,6 +13,15 @@ import type { CanvasFeed } from './canvasFeed'
 
 /** What the encoder does not get through waits at most like this; then whole groups are left out. */
 const maxWaitingBytes = 24_000_000
+
+/** The places of what is written: one picture and two mixes. */
+const trackOf = { picture: 1, live: 2, archive: 3 } as const
+const mixTrack = {
+  kind: 'uncompressed sound',
+  sampleRateHz: onAirSound.sampleRateHz,
+  channels: onAirSound.channels,
+  bitsASample: 8 * onAirSound.bytesASample,
+} as const
 
 export interface OnAirCanvasOptions {
   feed: Pick<CanvasFeed, 'input' | 'start'>
@@ -80,7 +88,7 @@ export class OnAirCanvas {
       if (piece.kind === 'picture') this.writePicture(piece)
       else
         this.put({
-          track: matroskaTracks[piece.mix],
+          track: trackOf[piece.mix],
           isKey: true,
           ...{ atMilliseconds: piece.atMilliseconds, bytes: piece.bytes },
         })
@@ -91,7 +99,7 @@ export class OnAirCanvas {
     const units = unitsOf(piece.bytes)
     if (piece.isKey && !this.isOpen() && !this.begin(units)) return
     this.put({
-      track: matroskaTracks.picture,
+      track: trackOf.picture,
       isKey: piece.isKey,
       ...{ atMilliseconds: piece.atMilliseconds, bytes: lengthPrefixed(units) },
     })
@@ -114,14 +122,21 @@ export class OnAirCanvas {
     this.openInput = input
     this.block = matroskaBlocks()
     this.isTooSlow = false
-    input.write(matroskaHead(size, framesPerSecond, configuration))
+    const picture = {
+      kind: 'picture',
+      codec: 'h264',
+      size,
+      framesPerSecond,
+      configuration,
+    } as const
+    input.write(matroskaHead([picture, mixTrack, mixTrack]))
     return true
   }
 
   private put(block: Parameters<ReturnType<typeof matroskaBlocks>>[0]): void {
     const { input } = this.options.feed
     if (!input || !this.isOpen()) return
-    const isPicture = block.track === matroskaTracks.picture
+    const isPicture = block.track === trackOf.picture
     if (input.writableLength > maxWaitingBytes && !this.isTooSlow) {
       this.isTooSlow = true
       this.options.told('too slow')

@@ -1,5 +1,5 @@
 import type { EncodedOutput } from '@green-mantle/core/encoding'
-import type { AudioCodec } from '@green-mantle/core/show'
+import type { AudioCodec, Rendition } from '@green-mantle/core/show'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
 import type { SrtSeen } from './srtTally'
 
@@ -9,6 +9,16 @@ export interface Ingest {
   address: string
   key: string
 }
+
+/** The picture of an encode, as planned. */
+export type SentPicture = Pick<Rendition, 'codec' | 'width' | 'height' | 'framesPerSecond'>
+
+export const pictureOf = ({ rendition }: Pick<EncodedOutput, 'rendition'>): SentPicture => ({
+  codec: rendition.codec,
+  width: rendition.width,
+  height: rendition.height,
+  framesPerSecond: rendition.framesPerSecond,
+})
 
 /** How an ingest is to get the sound, which comes to the server as AAC. */
 export interface SentSound {

@@ -1,7 +1,7 @@
 import type { Sending } from '@green-mantle/core/show'
 import { type Lowering, neverLowered, nextShare } from '@green-mantle/core/simulation'
 import type { MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
-import type { Ingest, Publisher, SentSound } from './publisher'
+import type { Ingest, Publisher, SentPicture, SentSound } from './publisher'
 import { GoneOut } from './goneOut'
 import { publishOverRtmp } from './rtmpPublisher'
 import { publishOverSrt } from './srtPublisher'
@@ -43,6 +43,7 @@ export interface RelayedSendOptions {
   sending: Sending
   /** What it takes of the line as planned; how long what waits will take is told from it. */
   plannedKbps: number
+  picture: SentPicture
   sound: SentSound
   /** Opened for the send alone, each time anew. */
   ingest: () => Promise<Ingest>
@@ -70,13 +71,13 @@ const nothingSent: RelayedState = {
 
 function publishTo(
   ingest: Ingest,
-  { sound, plannedKbps }: RelayedSendOptions,
+  { picture, sound, plannedKbps }: RelayedSendOptions,
   signal: AbortSignal,
 ): Promise<Publisher> {
-  if (ingest.address.startsWith('srt:')) return publishOverSrt(ingest, sound, signal)
+  if (ingest.address.startsWith('srt:')) return publishOverSrt(ingest, { picture, sound }, signal)
   return /^https?:/.test(ingest.address)
     ? publishOverWhip(ingest, sound, { kbps: plannedKbps, signal })
-    : publishOverRtmp(ingest, signal)
+    : publishOverRtmp(ingest, signal, picture.codec)
 }
 
 const isDropped = ({ codec_type: type, flags }: MediaPacket): boolean =>

@@ -1,7 +1,10 @@
 import type { Socket } from 'node:net'
 import RtmpClient from 'node-media-server/src/protocol/rtmp_client.js'
 import Rtmp, { type MediaPacket } from 'node-media-server/src/protocol/rtmp.js'
+import '../listeners/quietProtocol'
 import { openIngestSocket } from './ingestSocket'
+import { fourCharacterCodes } from '@green-mantle/core/encoding'
+import type { Codec } from '@green-mantle/core/show'
 import type { Ingest, Publisher } from './publisher'
 
 const connectSeconds = 10
@@ -23,6 +26,27 @@ function messageFor(packet: MediaPacket, stream: number): Buffer {
 const answerLimits = { messageBytes: 65_536, chunkStreams: 16 } as const
 
 class Client extends RtmpClient {
+  /** What an ingest is told of codecs that are newer than the protocol; those that know none take no notice. */
+  private newerCodecs: string[] = []
+
+  announce(codec: Codec): void {
+    if (codec !== 'h264') this.newerCodecs = [fourCharacterCodes[codec]]
+  }
+
+  /** As the library connects, with the list of codecs where there is one (Enhanced RTMP v1). */
+  override sendConnect(): Promise<unknown> {
+    const { newerCodecs } = this
+    if (newerCodecs.length === 0) return super.sendConnect()
+    this.setChunkSize(this.outChunkSize)
+    // The library writes as a strict array what is marked like this.
+    const fourCcList = Object.defineProperty([...newerCodecs], 'sarray', { value: true })
+    const cmdObj = {
+      ...{ app: this.urlInfo?.app, tcUrl: this.baseUri, flashVer: 'FMLE/3.0' },
+      ...{ capabilities: 15, audioCodecs: 4071, videoCodecs: 252, objectEncoding: 0, fourCcList },
+    }
+    return this.sendCommand('connect', { cmdObj, args: [] })
+  }
+
   override packetAlloc(): void {
     if (
       this.parserPacket.header.length > answerLimits.messageBytes ||
@@ -54,6 +78,7 @@ const withoutKey = (words: string, key: string): string =>
 export async function publishOverRtmp(
   { address, key }: Ingest,
   signal: AbortSignal,
+  codec: Codec = 'h264',
 ): Promise<Publisher> {
   const url = new URL(address)
   const app = decodeURIComponent(url.pathname.replaceAll(/^\/+|\/+$/g, '')) + url.search
@@ -63,6 +88,7 @@ export async function publishOverRtmp(
     throw new Error('it was stopped')
   }
   const client = new Client()
+  client.announce(codec)
   let why = ''
   let end: (words: string) => void = () => {}
   const ended = new Promise<string>((resolve) => {

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Show } from '@green-mantle/core/show'
+import type { Codec, Protocol, Show } from '@green-mantle/core/show'
 import { afterAll, afterEach, describe, expect, it, vi } from 'vitest'
 import { arrivingAt, hangUp, standInOf } from '../standIns/platforms'
 import { casesOf, isDeep } from '../../tests/tier'
@@ -35,6 +35,18 @@ const allArguments = (): string =>
       }
     })
     .join('\n')
+
+/** The small show with its two places sent to in these codecs over these protocols. */
+function inNewerCodecs(...planned: readonly (readonly [Protocol, Codec])[]): Show {
+  const show = smallShow()
+  for (const [index, [protocol, codec]] of planned.entries()) {
+    const destination = show.destinations[index]!
+    destination.protocol = protocol
+    destination.rules.codecs = [codec]
+    destination.renditions[0]!.codec = codec
+  }
+  return show
+}
 
 describe('the sender', () => {
   it('sends each encode where it is asked to, comes back where one hangs up, and leaves the others alone', async () => {
@@ -276,17 +288,53 @@ describe('the sender', () => {
     expect((await sender.state()).canvases[0]?.restarts).toBe(1)
   })
 
-  it('encodes nothing for what it cannot send, and says why', async () => {
-    const show = smallShow()
-    const [one, two] = show.destinations
-    one!.protocol = 'whip'
-    for (const { rules, renditions } of [one!, two!]) {
-      rules.codecs = ['hevc']
-      renditions[0]!.codec = 'hevc'
+  it.each([
+    [
+      ['rtmp', 'hevc'],
+      ['srt', 'hevc'],
+    ],
+    [
+      ['rtmp', 'av1'],
+      ['rtmp', 'av1'],
+    ],
+  ] as const)('sends newer codecs where they have a place: %s and %s', async (...planned) => {
+    const { sender, sendOf } = await begin(inNewerCodecs(...planned))
+    for (const id of ['one', 'two']) sender.startSend(id)
+    for (const [index, id] of ['one', 'two'].entries()) {
+      const [, codec] = planned[index]!
+      await vi.waitFor(() => expect(arrivingAt('show', id)?.picture?.codec).toBe(codec), within)
+      await vi.waitFor(
+        async () => expect(await sendOf(id)).toMatchObject({ stage: 'sending', cannot: '' }),
+        within,
+      )
+      await vi.waitFor(
+        async () => expect((await sendOf(id)).sentFrames).toBeGreaterThan(24),
+        within,
+      )
+      expect(arrivingAt('show', id)).toMatchObject({
+        sound: { codec: 'aac', sampleRateHz: 48_000 },
+      })
     }
-    const { sender, sendOf } = await begin(show)
-    expect((await sendOf('one')).cannot).toMatch(/only H.264/)
-    expect((await sendOf('two')).cannot).toMatch(/only H.264/)
+    // One that hangs up is come back to, and the last seconds are kept in a form that is played.
+    hangUp('show', 'one')
+    await vi.waitFor(async () => expect((await sendOf('one')).reconnects).toBe(1), within)
+    const [kept] = await sender.keepLookBacks()
+    expect(kept).toMatch(/last 30 s, [\dT-]+\.mkv$/)
+    const counted = execFileSync(
+      'ffprobe',
+      [
+        ...['-v', 'error', '-count_frames', '-select_streams', 'v', '-show_entries'],
+        ...['stream=codec_name,nb_read_frames', '-of', 'csv=p=0', kept!],
+      ],
+      { encoding: 'utf8' },
+    )
+    expect(counted).toMatch(new RegExp(`^${planned[0][1]},\\d\\d+\\s*$`))
+  })
+
+  it('encodes nothing for what it cannot send, and says why', async () => {
+    const { sender, sendOf } = await begin(inNewerCodecs(['whip', 'hevc'], ['srt', 'av1']))
+    expect((await sendOf('one')).cannot).toMatch(/HEVC does not go out over WHIP.*with H\.264/)
+    expect((await sendOf('two')).cannot).toMatch(/AV1 does not go out over SRT.*H\.264 or HEVC/)
     expect([sender.startSend('one'), sender.startSend('two')]).toEqual([false, false])
     // The recording alone.
     expect((await sender.state()).canvases[0]?.encodes).toHaveLength(1)

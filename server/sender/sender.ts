@@ -3,6 +3,7 @@ import {
   type CanvasEncodes,
   canvasEncodesOf,
   type EncodedOutput,
+  handedOver,
 } from '@green-mantle/core/encoding'
 import { canvasLane, encodeLane, splitByMaker } from '@green-mantle/core/on-air'
 import {
@@ -25,16 +26,16 @@ import { makeMediaClip } from '../pictures/mediaClip'
 import { makeTestClip } from '../pictures/testClip'
 import { CanvasFeed } from './canvasFeed'
 import { carriedBy } from './carriedBy'
+import { EncodeIngest } from './encodeIngest'
 import { encodersTook } from './encodersTook'
 import { cannotFrom, handedOn } from './handedOn'
-import { LocalIngest } from './localIngest'
 import { keepLookBack, LookBack } from './lookBack'
 import { LoweredSends } from './loweredSends'
 import { OnAirCanvases } from './onAirCanvases'
 import { recordingNames } from './recordingNames'
 import { Recordings } from './recordings'
 import { RelayedSend, type SendNews, type SendTotal } from './relayedSend'
-import { type Ingest, soundOf } from './publisher'
+import { type Ingest, pictureOf, soundOf } from './publisher'
 
 export interface SenderOptions {
   show: Show
@@ -77,7 +78,6 @@ interface AddedCanvas {
   isPassedOn?: boolean
 }
 
-const application = 'from-here'
 /** So much is held in memory, to be kept after something happened. */
 const lookBackSeconds = 30
 /** What a program sends may wait this long for the encoder. */
@@ -110,7 +110,7 @@ export class Sender {
 
   private constructor(
     private readonly options: SenderOptions,
-    private readonly local: LocalIngest,
+    private readonly ingest: EncodeIngest,
     private readonly folder: string,
   ) {
     this.recordings = new Recordings(options.recordingsFolder)
@@ -124,7 +124,7 @@ export class Sender {
     const folder = await makeWorkFolder('sender')
     let made: Sender | undefined
     try {
-      made = new Sender(options, await LocalIngest.open(), folder)
+      made = new Sender(options, await EncodeIngest.open(), folder)
       await made.prepare()
       return made
     } catch (error) {
@@ -163,16 +163,15 @@ export class Sender {
     { input, clip, recordingFile, isPassedOn = false }: AddedCanvas,
   ): CanvasFeed | null {
     const plain = handedOn(encodes, input)
-    const keys = new Map<string, string>()
+    const addresses = new Map<string, string>()
     for (const { outputs } of encodes.encodes)
       for (const output of outputs)
-        if (!output.feed.isRecording) keys.set(output.key, this.expectEncode(output))
+        if (!output.feed.isRecording) addresses.set(output.key, this.expectEncode(output))
     const feed = new CanvasFeed({
       canvas: plain,
       ...{ clip, inputForm: input === 'on-air window' ? 'matroska' : 'flv', isPassedOn },
       addressOf: (output, attempt) => {
-        if (!output.feed.isRecording)
-          return `${this.local.addressOf(application)}/${keys.get(output.key)}`
+        if (!output.feed.isRecording) return addresses.get(output.key) as string
         const file = recordingFile(output.feed, attempt)
         this.recordings.begin(file, output.feed.name)
         return file
@@ -207,6 +206,7 @@ export class Sender {
     const relayed = new RelayedSend({
       sending: destination.sending,
       plannedKbps: plannedKbpsOf(output),
+      picture: pictureOf(output),
       sound: soundOf(output),
       ingest: () => this.options.ingestOf(output, destination),
       told: (what, words) => this.told(output, destination, what, words),
@@ -217,7 +217,7 @@ export class Sender {
     })
     const lookBack = this.lookBacks.has(destination.canvas) ? null : new LookBack(lookBackSeconds)
     if (lookBack) this.lookBacks.set(destination.canvas, lookBack)
-    return this.local.expect(() => {
+    return this.ingest.expectEncode(handedOver(output), () => {
       relayed.encoderBegan()
       lookBack?.clear()
       return {
@@ -236,7 +236,7 @@ export class Sender {
   private expectProgram(feed: CanvasFeed, canvas: CanvasName): string {
     let isComing = false
     let isTooSlow = false
-    return this.local.expect(() => {
+    return this.ingest.expectProgram(() => {
       if (isComing) return 'another program sends this canvas already'
       if (this.isStopped) return 'nothing is sent from here any more'
       isComing = true
@@ -438,7 +438,7 @@ export class Sender {
     for (const send of this.sends.values()) this.end(send)
     await Promise.all(this.canvases.map(({ feed }) => feed.stop()))
     for (const each of await whatEncodersTook()) log(each)
-    await this.local.close()
+    await this.ingest.close()
     await this.recordings
       .cameTo()
       .then((all) => all.forEach((each) => this.options.log(each)))
@@ -469,7 +469,7 @@ export class Sender {
         speed: feed.speed(),
         restarts: feed.restarts,
         isStandby: this.onAir.isStandby(encodes.canvas),
-        address: input === 'own program' ? this.local.addressOf(application) : null,
+        address: input === 'own program' ? this.ingest.programAddress : null,
         streamKey: input === 'own program' ? programKey : null,
       })),
       sends,

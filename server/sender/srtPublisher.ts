@@ -1,11 +1,11 @@
 import { rm } from 'node:fs/promises'
 import { audioEncoders, srtAddressForProgram, srtSecretOptions } from '@green-mantle/core/encoding'
-import Flv from 'node-media-server/src/protocol/flv.js'
+import { packetStream, type PacketStream } from '../listeners/packetStream'
 import { makeWorkFolder } from '../files/workFolders'
 import { runProgram } from '../programs/runProgram'
 import { secretOptions } from '../programs/secretOptions'
 import { systemPrograms } from '../programs/systemPrograms'
-import type { Ingest, Publisher, SentSound } from './publisher'
+import type { Ingest, Publisher, SentPicture, SentSound } from './publisher'
 import { type SrtWatch, watchSrt } from './srtWatch'
 
 const longestSeconds = 7 * 24 * 3600
@@ -19,10 +19,19 @@ const soundArguments = ({ codec, bitrateKbps, channels }: SentSound): string[] =
     ? []
     : ['-c:a', audioEncoders[codec], '-b:a', `${bitrateKbps}k`, '-ac', `${channels}`]
 
-const argumentsFor = (address: string, sound: SentSound, optionsPath: string | null): string[] => [
+/** Read as what it is, from nowhere but where it is handed over. */
+const readAs = (form: PacketStream['form']): string[] => [
+  ...['-f', form, '-protocol_whitelist', 'pipe', '-format_whitelist', form, '-i', 'pipe:0'],
+]
+
+const argumentsFor = (
+  address: string,
+  { form, sound }: { form: PacketStream['form']; sound: SentSound },
+  optionsPath: string | null,
+): string[] => [
   ...['-hide_banner', '-nostdin', '-y', '-loglevel', 'error', '-nostats'],
   ...['-stats_period', '0.2', '-progress', 'pipe:3'],
-  ...['-analyzeduration', '500000', '-f', 'flv', '-i', 'pipe:0'],
+  ...['-analyzeduration', '500000', ...readAs(form)],
   // Its picture and sound; what else FLV tells of itself would be waited for in vain.
   ...['-map', '0:v', '-map', '0:a?', '-c', 'copy', ...soundArguments(sound)],
   ...['-f', 'mpegts', '-flush_packets', '1'],
@@ -37,7 +46,7 @@ const argumentsFor = (address: string, sound: SentSound, optionsPath: string | n
  */
 export async function publishOverSrt(
   { address, key }: Ingest,
-  sound: SentSound,
+  { picture, sound }: { picture: SentPicture; sound: SentSound },
   signal: AbortSignal,
 ): Promise<Publisher> {
   const target = srtAddressForProgram(address)
@@ -49,7 +58,7 @@ export async function publishOverSrt(
     const watch = await watchOf(target)
     if (signal.aborted) watch?.close()
     signal.throwIfAborted()
-    return begin(target, secret, { folder, sound, signal, watch })
+    return begin(target, secret, { folder, picture, sound, signal, watch })
   } catch (error) {
     await rm(folder, { recursive: true, force: true })
     throw error
@@ -66,6 +75,7 @@ function watchOf(target: string): Promise<SrtWatch | null> {
 
 interface Beginning {
   folder: string
+  picture: SentPicture
   sound: SentSound
   signal: AbortSignal
   watch: SrtWatch | null
@@ -74,17 +84,18 @@ interface Beginning {
 function begin(
   target: string,
   secret: Awaited<ReturnType<typeof secretOptions>> | null,
-  { folder, sound, signal, watch }: Beginning,
+  { folder, picture, sound, signal, watch }: Beginning,
 ): Publisher {
   const { host, search } = new URL(target)
   const called = watch ? `srt://127.0.0.1:${watch.port}${search}` : target
+  const stream = packetStream(picture.codec, picture)
   let isAccepted = false
   let accept: (isTaken: boolean) => void = () => {}
   const accepted = new Promise<boolean>((resolve) => (accept = resolve))
   const program = runProgram(
     systemPrograms.encoder,
     'ffmpeg',
-    argumentsFor(called, sound, secret?.path ?? null),
+    argumentsFor(called, { form: stream.form, sound }, secret?.path ?? null),
     {
       timeLimitSeconds: longestSeconds,
       hasInput: true,
@@ -121,11 +132,10 @@ function begin(
     takenBytes += bytes.length
     input.write(bytes)
   }
-  write(Flv.createHeader(true, true))
   return {
     take(packet) {
       if (!isAccepted) deadline ??= setTimeout(kill, connectMilliseconds)
-      write(Flv.createMessage(packet))
+      write(stream.bytesOf(packet))
     },
     get waitingBytes() {
       return input.writableLength

@@ -13,6 +13,13 @@ export interface ShownCanvas extends Size {
   framesPerSecond: Rendition['framesPerSecond']
 }
 
+const ebml = '1a45dfa3'
+/** A stretch is kept as it came: over RTMP as FLV, or as Matroska by its codec, else as a transport stream. */
+function endingOf(arrived: Buffer): string {
+  if (arrived.toString('latin1', 0, 3) === 'FLV') return '.flv'
+  return arrived.toString('hex', 0, 4) === ebml ? '.mkv' : '.ts'
+}
+
 /** Small grey frames tell which is which; of a long clip the stretch lies in its first seconds. */
 const small = { width: 32, height: 18 }
 const lookedThroughSeconds = 20
@@ -66,9 +73,7 @@ export async function likenessOf(
 ): Promise<Likeness | null> {
   const every = shown.framesPerSecond / framesPerSecond
   if (arrived.length === 0 || !Number.isInteger(every)) return null
-  // Kept as it came: over RTMP as FLV, else as a transport stream.
-  const isFlv = arrived.toString('latin1', 0, 3) === 'FLV'
-  const path = join(work.folder, isFlv ? 'arrived.flv' : 'arrived.ts')
+  const path = join(work.folder, `arrived${endingOf(arrived)}`)
   await writeFile(path, arrived)
   const stretch = await smallFrames(path, framesPerSecond, work)
   const original = await smallFrames(shown.clip, shown.framesPerSecond, work)

@@ -41,7 +41,7 @@ import { makeTestClip } from '../pictures/testClip'
 import { runProgram, type RunningProgram } from '../programs/runProgram'
 import { systemPrograms } from '../programs/systemPrograms'
 import { likenessOf } from './arrivedPicture'
-import { asEncoded, beginWhipSends, type WhipSends } from './whipSends'
+import { asEncoded, beginRelayedSends, type RelayedSends } from './relayedSends'
 import { ownInput } from '../programs/fileInput'
 
 export interface TrialOptions {
@@ -71,19 +71,19 @@ function addressIn(
   {
     listeners,
     through,
-    overWhip,
+    relayed,
     folder,
   }: {
     listeners: ReadonlyMap<string, ListenedSend>
     /** What sends over RTMP go through instead of straight to their listeners; null where nothing is. */
     through: string | null
-    overWhip: WhipSends
+    relayed: RelayedSends
     folder: string
   },
 ): string {
   const { key, feed } = output
   if (feed.isRecording) return join(folder, `${feed.ownerId}.mkv`)
-  const handedTo = overWhip.addressOf(output)
+  const handedTo = relayed.addressOf(output)
   if (handedTo !== undefined) return handedTo
   const listener = listeners.get(key)
   // What nothing listens to goes nowhere, so that it is encoded all the same.
@@ -264,7 +264,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
   let proxy: PacedProxy | undefined
   let relay: OwnHostRelay | undefined
   let datagrams: PacedDatagrams | undefined
-  let overWhip: WhipSends | undefined
+  let relayed: RelayedSends | undefined
   /** What sends over RTMP go through on their way to where listeners hear them; null for straight there. */
   async function wayTo(listener: string): Promise<string | null> {
     const address = new URL(listener)
@@ -316,8 +316,8 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     )
     if (!signal.aborted) {
       report('Sending')
-      overWhip = await beginWhipSends(show, canvases, listeners)
-      const where = { listeners, through, overWhip, folder }
+      relayed = await beginRelayedSends(show, canvases, listeners, through)
+      const where = { listeners, through, relayed, folder }
       for (const canvas of canvases)
         running.push(runCanvas(canvas, clips.get(canvas.canvas) as string, where, seconds))
       const began = performance.now()
@@ -383,7 +383,7 @@ export async function runTrial(options: TrialOptions): Promise<TrialResult> {
     throw new Error('It was stopped before anything was sent.')
   } finally {
     await Promise.all(running.map(({ program }) => program.kill()))
-    await overWhip?.close()
+    await relayed?.close()
     if (listeningState(showId)) await beginListening(showId, show)
     await proxy?.close()
     await relay?.close()

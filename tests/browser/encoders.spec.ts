@@ -26,7 +26,7 @@ test(
     await expectAccessible(page)
     await untilSaved(page)
     const { computer } = await stored.read()
-    expect(computer.measured?.carries.rtmps).toEqual(['h264'])
+    expect(computer.measured?.carries.rtmps).toEqual(['h264', 'hevc', 'av1'])
     expect(computer.devices[0]?.throughputs[0]?.codec).toBe('h264')
     expect(computer.freeDiskGigabytes).toBeGreaterThan(0)
     // Kept for every other show of this installation.

@@ -20,13 +20,17 @@ function amplitudeOf(samples: Float32Array, hertz: number): number {
   return (2 * Math.sqrt(before ** 2 + last ** 2 - turn * before * last)) / samples.length
 }
 
-/** In the middle of stretches of 50 ms: where sound is brought in step, a tone is a little higher or lower for a while. */
-export function usualAmplitudeOf(samples: Float32Array, hertz: number): number {
+/** Where sound is brought in step it is so much higher or lower for a while (`core/onAir/soundClock.ts`). */
+const pitches = [0.996, 0.998, 1, 1.002, 1.004]
+
+/** The amplitude of a tone in stretches of 50 ms, each at the pitch that it has there: of the softest share of them the loudest. */
+export function amplitudeIn(samples: Float32Array, hertz: number, share = 0.5): number {
   const step = sampleRateHz / 20
-  const amplitudes = Array.from({ length: Math.floor(samples.length / step) }, (_, index) =>
-    amplitudeOf(samples.subarray(index * step, (index + 1) * step), hertz),
-  ).sort((a, b) => a - b)
-  return amplitudes[amplitudes.length >> 1]!
+  const amplitudes = Array.from({ length: Math.floor(samples.length / step) }, (_, index) => {
+    const stretch = samples.subarray(index * step, (index + 1) * step)
+    return Math.max(...pitches.map((pitch) => amplitudeOf(stretch, pitch * hertz)))
+  }).sort((a, b) => a - b)
+  return amplitudes[Math.floor(amplitudes.length * share)]!
 }
 
 /** The times at which something begins, of values that come so often a second. */

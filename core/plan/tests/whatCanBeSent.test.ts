@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest'
-import { carriedByOlderPrograms } from '../../encoding'
 import { destination, show as showWith } from '../../fit/testShows'
 import { defaultPlanChoices, type Destination, type Rendition, type Show } from '../../show'
 import { fitShow } from '../fitShow'
@@ -69,7 +68,7 @@ describe('what a plan sends', () => {
         ...{
           rtmp: ['h264' as const],
           rtmps: ['h264' as const],
-          srt: [...carriedByOlderPrograms.srt],
+          srt: ['h264' as const, 'hevc' as const],
         },
         whip: [],
       },

@@ -1,5 +1,4 @@
-import type { Size } from '../show'
-import { onAirSound } from './messages'
+import type { Codec, Size } from '../show'
 
 /** Element identifiers of Matroska (RFC 9559, section 27) and EBML (RFC 8794, section 17). */
 const id = {
@@ -65,29 +64,69 @@ function floatBytes(value: number): number[] {
   return [...bytes]
 }
 
-export const matroskaTracks = { picture: 1, live: 2, archive: 3 } as const
+/** A track of what is written; blocks name it by its place in the head, from 1 on. */
+export type MatroskaTrack =
+  | {
+      kind: 'picture'
+      codec: Codec
+      size: Size
+      framesPerSecond: number
+      /** Its decoder configuration record. */
+      configuration: Uint8Array
+    }
+  | { kind: 'uncompressed sound'; sampleRateHz: number; channels: number; bitsASample: number }
+  | { kind: 'AAC'; sampleRateHz: number; channels: number; configuration: Uint8Array }
 
-const soundTrack = (number: number): number[] =>
-  element(id.trackEntry, [
-    ...element(id.trackNumber, [number]),
-    ...element(id.trackUid, [number]),
-    ...element(id.trackType, [2]),
-    ...element(id.flagLacing, [0]),
-    ...element(id.codecId, text('A_PCM/INT/LIT')),
-    ...element(id.audio, [
-      ...element(id.samplingFrequency, floatBytes(onAirSound.sampleRateHz)),
-      ...element(id.channels, [onAirSound.channels]),
-      ...element(id.bitDepth, [8 * onAirSound.bytesASample]),
-    ]),
+/** Codecs as Matroska names them (the registry beside RFC 9559). */
+const codecIds = {
+  h264: 'V_MPEG4/ISO/AVC',
+  hevc: 'V_MPEGH/ISO/HEVC',
+  av1: 'V_AV1',
+} as const satisfies Record<Codec, string>
+
+const soundEntries = (
+  { sampleRateHz, channels }: { sampleRateHz: number; channels: number },
+  more: readonly number[] = [],
+): number[] =>
+  element(id.audio, [
+    ...element(id.samplingFrequency, floatBytes(sampleRateHz)),
+    ...element(id.channels, [channels]),
+    ...more,
   ])
 
-/** The head of a stream of one H.264 picture and two sounds without compression: live mix and archive mix. */
-export function matroskaHead(
-  { width, height }: Size,
-  framesPerSecond: number,
-  configuration: Uint8Array,
-): Uint8Array {
-  return Uint8Array.from([
+/** What tells one kind of track from another. */
+function entriesOf(track: MatroskaTrack): number[] {
+  switch (track.kind) {
+    case 'picture':
+      return [
+        ...element(id.trackType, [1]),
+        ...element(id.defaultDuration, numberBytes(Math.round(1e9 / track.framesPerSecond))),
+        ...element(id.codecId, text(codecIds[track.codec])),
+        ...element(id.codecPrivate, [...track.configuration]),
+        ...element(id.video, [
+          ...element(id.pixelWidth, numberBytes(track.size.width)),
+          ...element(id.pixelHeight, numberBytes(track.size.height)),
+        ]),
+      ]
+    case 'uncompressed sound':
+      return [
+        ...element(id.trackType, [2]),
+        ...element(id.codecId, text('A_PCM/INT/LIT')),
+        ...soundEntries(track, element(id.bitDepth, [track.bitsASample])),
+      ]
+    case 'AAC':
+      return [
+        ...element(id.trackType, [2]),
+        ...element(id.codecId, text('A_AAC')),
+        ...element(id.codecPrivate, [...track.configuration]),
+        ...soundEntries(track),
+      ]
+  }
+}
+
+/** The head of a stream that is written as it comes. */
+export const matroskaHead = (tracks: readonly MatroskaTrack[]): Uint8Array =>
+  Uint8Array.from([
     ...element(id.ebml, [
       ...element(id.docType, text('matroska')),
       ...element(id.docTypeVersion, [4]),
@@ -99,27 +138,21 @@ export function matroskaHead(
       ...element(id.muxingApp, text('canvas')),
       ...element(id.writingApp, text('canvas')),
     ]),
-    ...element(id.tracks, [
-      ...element(id.trackEntry, [
-        ...element(id.trackNumber, [matroskaTracks.picture]),
-        ...element(id.trackUid, [matroskaTracks.picture]),
-        ...element(id.trackType, [1]),
-        ...element(id.flagLacing, [0]),
-        ...element(id.defaultDuration, numberBytes(Math.round(1e9 / framesPerSecond))),
-        ...element(id.codecId, text('V_MPEG4/ISO/AVC')),
-        ...element(id.codecPrivate, [...configuration]),
-        ...element(id.video, [
-          ...element(id.pixelWidth, numberBytes(width)),
-          ...element(id.pixelHeight, numberBytes(height)),
+    ...element(
+      id.tracks,
+      tracks.flatMap((track, index) =>
+        element(id.trackEntry, [
+          ...element(id.trackNumber, [index + 1]),
+          ...element(id.trackUid, [index + 1]),
+          ...element(id.flagLacing, [0]),
+          ...entriesOf(track),
         ]),
-      ]),
-      ...soundTrack(matroskaTracks.live),
-      ...soundTrack(matroskaTracks.archive),
-    ]),
+      ),
+    ),
   ])
-}
 
-export interface Block {
+export interface MatroskaBlock {
+  /** Its place in the head, from 1 on. */
   track: number
   atMilliseconds: number
   isKey: boolean
@@ -127,7 +160,7 @@ export interface Block {
 }
 
 /** Writes blocks behind a head, each at once: a cluster is begun with the first, then after a second at most. */
-export function matroskaBlocks(): (block: Block) => Uint8Array {
+export function matroskaBlocks(): (block: MatroskaBlock) => Uint8Array {
   let clusterAt: number | undefined
   return ({ track, atMilliseconds, isKey, bytes }) => {
     const at = Math.round(atMilliseconds)
