@@ -92,12 +92,39 @@ function frameOf({
   )
 }
 
+/** How many samples of a channel a frame of AAC has (ISO/IEC 14496-3). */
+const aacFrameSamples = 1024
+
+/**
+ * Puts the first frame of each track where it belongs: its muxer has both tracks begin at nothing, and the
+ * first frame of the later one stand for longer. Gives frames in their order, each first one with the second.
+ */
+function beginningsMended(
+  rendition: Rendition,
+): (samples: readonly FragmentSample[]) => FragmentSample[] {
+  const first = new Map<FragmentTrack, FragmentSample | null>()
+  const frameSeconds = ({ codec }: FragmentTrack): number =>
+    codec === 'aac' ? aacFrameSamples / rendition.audioSampleRateHz : 1 / rendition.framesPerSecond
+  return (samples) =>
+    samples.flatMap((sample) => {
+      const held = first.get(sample.track)
+      if (held === null) return [sample]
+      first.set(sample.track, held ? null : sample)
+      if (!held) return []
+      const apart = sample.decodeSeconds - held.decodeSeconds
+      const early = Math.max(0, apart - frameSeconds(sample.track))
+      const decodeSeconds = held.decodeSeconds + early
+      return [{ ...held, decodeSeconds, presentSeconds: held.presentSeconds + early }, sample]
+    })
+}
+
 /**
  * What an encoder program hands over as MP4 in fragments, as the messages in which RTMP carries it: the
  * newer codecs by their four characters, AAC as ever. Throws, in words, on what is no such stream.
  */
 export function fragmentPackets(rendition: Rendition): (piece: Buffer) => MediaPacket[] {
   const read = fragmentReader()
+  const mended = beginningsMended(rendition)
   let hasHeads = false
   return (piece) => {
     const { tracks, samples } = read(piece)
@@ -108,6 +135,6 @@ export function fragmentPackets(rendition: Rendition): (piece: Buffer) => MediaP
       if (!codec) throw new Error('No picture of a newer codec came.')
       heads.push(metadata(codec, rendition), ...tracks.map(headOf))
     }
-    return [...heads, ...samples.map(frameOf)]
+    return [...heads, ...mended(samples).map(frameOf)]
   }
 }
