@@ -2,6 +2,7 @@ import {
   type CanvasInput,
   carriedNowKbps,
   healthInWords,
+  type Interrupted,
   type HealthInWords,
   isLineShort,
   type SenderSend,
@@ -129,6 +130,16 @@ export const useSenderStore = defineStore('sender', () => {
       attempt(async (id) => {
         await saved()
         await beginSender(id, { target, inputs })
+      }),
+    /** Begins again what was under way when the server ended, with all its sends. */
+    goOn: ({ target, inputs, destinationIds }: Interrupted) =>
+      attempt(async (id) => {
+        await saved()
+        await beginSender(id, { target, inputs })
+        // One that cannot begin keeps no other from it.
+        const began = await Promise.allSettled(destinationIds.map((each) => startSend(id, each)))
+        const failed = began.find((each) => each.status === 'rejected')
+        if (failed) throw failed.reason
       }),
     end: () => attempt(endSender),
     practise: () =>

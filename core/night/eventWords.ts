@@ -51,6 +51,8 @@ export function eventInWords({ happening }: Pick<NightEvent, 'happening'>): stri
       return happening.seconds === null
         ? `${happening.name}: the file cannot be read`
         : `${happening.name}: ${durationInWords(happening.seconds)} recorded`
+    case 'interrupted':
+      return 'The server ended while it sent: every send and recording from here ended with it'
     case 'noted':
       return happening.text
   }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { canvasNames, identifierSchema, shortTextSchema, taskIdSchema } from '../show'
+import { canvasNames, fileIdSchema, identifierSchema, shortTextSchema, taskIdSchema } from '../show'
+import { canvasInputs, sendTargets } from './sending'
 
 const maxBackSeconds = 86_400
 const longestSeconds = 1_000_000
@@ -66,6 +67,23 @@ export const recordedSchema = z.strictObject({
   startedAt: z.iso.datetime().max(40).optional(),
 })
 
+export const canvasInputSchema = z.union([
+  z.enum(canvasInputs),
+  z.strictObject({ fileId: fileIdSchema }),
+])
+/** Where sends go, and where each canvas comes from. */
+export const sendingFromHereSchema = z.strictObject({
+  target: z.enum(sendTargets),
+  inputs: z.strictObject({ landscape: canvasInputSchema, vertical: canvasInputSchema }),
+})
+const maxDestinations = 500
+/** The server ended while it sent, without a word: what was under way, so that it can be gone on with. */
+export const interruptedSchema = sendingFromHereSchema.extend({
+  kind: z.literal('interrupted'),
+  /** What was being sent to. */
+  destinationIds: z.array(identifierSchema).max(maxDestinations),
+})
+
 /** Something that happened on the night, as whoever saw it says it. */
 export const happeningSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('begun') }),
@@ -111,6 +129,7 @@ export const happeningSchema = z.discriminatedUnion('kind', [
   carriedSchema,
   encodedSchema,
   recordedSchema,
+  interruptedSchema,
   z.strictObject({ kind: z.literal('noted'), text: z.string().min(1).max(2000) }),
 ])
 export type Happening = z.infer<typeof happeningSchema>

@@ -53,6 +53,20 @@ describe('the state of a night', () => {
     expect(anew.events).toHaveLength(1)
   })
 
+  it('has what a server that was killed had under way, until it was gone on with and ended', () => {
+    const interrupted: Happening = {
+      ...{ kind: 'interrupted', target: 'destinations', destinationIds: ['meadow'] },
+      inputs: { landscape: 'on-air window', vertical: 'test picture' },
+    }
+    const recorded: Happening = {
+      ...{ kind: 'recorded', name: 'Archive', file: 'archive.mkv', seconds: 5, megabytes: 1 },
+    }
+    expect(nightState(logOf([recorded, interrupted])).interrupted).toEqual(interrupted)
+    expect(nightState(logOf([interrupted, ticked('line')])).interrupted).toEqual(interrupted)
+    for (const after of [recorded, { kind: 'over' }, { kind: 'new night' }] as const)
+      expect(nightState(logOf([interrupted, after])).interrupted).toBeNull()
+  })
+
   // Folded with a copy for each entry this takes longer than a test may.
   it('of a log as long as is kept is folded whole', () => {
     const count = 20_000

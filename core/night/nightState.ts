@@ -25,9 +25,13 @@ export interface NightState {
   sceneId: string | null
   /** What is wrong with which destination now, and since when. */
   troubles: ReadonlyMap<string, { trouble: Trouble; at: string }>
+  /** What was under way when the server ended without a word; null where nothing was, or it was gone on with and ended since. */
+  interrupted: Interrupted | null
   /** The events of this night, first to last. */
   events: readonly NightEvent[]
 }
+
+export type Interrupted = Extract<Happening, { kind: 'interrupted' }>
 
 export const noNight: NightState = {
   begunAt: null,
@@ -36,6 +40,7 @@ export const noNight: NightState = {
   marks: [],
   sceneId: null,
   troubles: new Map(),
+  interrupted: null,
   events: [],
 }
 
@@ -50,6 +55,7 @@ interface Draft {
   marks: Map<string, Mark>
   sceneId: string | null
   troubles: Map<string, { trouble: Trouble; at: string }>
+  interrupted: Interrupted | null
   events: NightEvent[]
 }
 
@@ -70,6 +76,7 @@ function apply(draft: Draft, { at, who }: NightEvent, happening: Happening): voi
       break
     case 'over':
       draft.overAt = at
+      draft.interrupted = null
       break
     case 'new night':
       Object.assign(draft, draftOf(noNight))
@@ -106,8 +113,16 @@ function apply(draft: Draft, { at, who }: NightEvent, happening: Happening): voi
     case 'trouble over':
       draft.troubles.delete(happening.destinationId)
       break
+    case 'interrupted':
+      draft.interrupted = happening
+      break
     case 'sent':
+    case 'carried':
+    case 'encoded':
     case 'recorded':
+      // Whoever ends sends in good order has gone on, or does not want to.
+      draft.interrupted = null
+      break
     case 'noted':
       break
   }

@@ -90,6 +90,9 @@ const maxObservedSeconds = 5
 const plannedKbpsOf = ({ rendition }: EncodedOutput): number =>
   rendition.videoBitrateKbps + rendition.audioBitrateKbps
 
+const isGoing = ({ relayed }: Pick<OneSend, 'relayed'>): boolean =>
+  !['ready', 'ended', 'given up'].includes(relayed.stage)
+
 /** Carries the plan of a show out: one process a canvas, each encode once, each destination by itself. */
 export class Sender {
   private readonly canvases: OneCanvas[] = []
@@ -100,7 +103,7 @@ export class Sender {
   private readonly troubled = new Set<string>()
   /** Of each canvas the last seconds, as its first encode has them. */
   private readonly lookBacks = new Map<CanvasName, LookBack>()
-  private lookingAtRecordings: Promise<void> = Promise.resolve()
+  private lookingAtRecordings = Promise.resolve()
   private line = noLineObserved
   private readonly lowered = new LoweredSends()
   private readonly observing: ReturnType<typeof setInterval>
@@ -345,9 +348,7 @@ export class Sender {
         outputs.some((output) => output.feed.isRecording && canBegin.has(output.feed.name)),
       )
       const isSent = [...this.sends.values()].some(
-        ({ destination, relayed }) =>
-          destination.canvas === encodes.canvas &&
-          !['ready', 'ended', 'given up'].includes(relayed.stage),
+        ({ destination, relayed }) => destination.canvas === encodes.canvas && isGoing({ relayed }),
       )
       if (!isRecorded || isSent) continue
       this.recordings.leave(canBegin)
@@ -357,10 +358,9 @@ export class Sender {
 
   /** Ends one send and keeps what it came to. */
   private end(send: OneSend): void {
-    const isGoing = !['ready', 'ended', 'given up'].includes(send.relayed.stage)
-    const total = send.relayed.total()
+    const total = isGoing(send) ? send.relayed.total() : null
     send.relayed.stop()
-    if (isGoing && total) this.keepWhatItCameTo(send, total)
+    if (total) this.keepWhatItCameTo(send, total)
   }
 
   private keepWhatItCameTo(send: OneSend, total: SendTotal): void {
@@ -386,12 +386,12 @@ export class Sender {
 
   /** What would be told of it if it ended now. */
   underWay(): UnderWay {
+    const { target, inputs } = this.options
     const sends = [...this.sends.values()].flatMap((send) => {
-      const isGoing = !['ready', 'ended', 'given up'].includes(send.relayed.stage)
-      const total = send.relayed.total()
-      return isGoing && total ? [this.cameTo(send, total)] : []
+      const total = isGoing(send) ? send.relayed.total() : null
+      return total ? [this.cameTo(send, total)] : []
     })
-    return { sends, recordings: this.recordings.list }
+    return { sends, recordings: this.recordings.list, sending: { target, inputs: { ...inputs } } }
   }
 
   /** What the line carried, from which another show can learn. */

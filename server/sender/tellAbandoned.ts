@@ -20,6 +20,16 @@ async function recorded({ name, file }: UnderWay['recordings'][number]): Promise
   }
 }
 
+function interrupted({ sends, sending }: UnderWay): Happening {
+  if (!sending)
+    return {
+      kind: 'noted',
+      text: 'The server ended while it sent: every send and recording from here ended with it. Start the encoders again to go on.',
+    }
+  const destinationIds = [...new Set(sends.map(({ destinationId }) => destinationId))]
+  return { kind: 'interrupted', ...sending, destinationIds }
+}
+
 /** Tells the logs of nights that were under way when their server was killed what had ended with it. */
 export async function tellAbandoned(database: Knex): Promise<void> {
   for (const { showId, underWay, seenAt } of await takeAbandoned(database, isRunning)) {
@@ -28,10 +38,7 @@ export async function tellAbandoned(database: Knex): Promise<void> {
     const happenings: Happening[] = [
       ...underWay.sends,
       ...recordings.filter((each) => each !== null),
-      {
-        kind: 'noted',
-        text: 'The server ended while it sent: every send and recording from here ended with it. Start the encoders again to go on.',
-      },
+      interrupted(underWay),
     ]
     await appendNightEvents(
       database,

@@ -356,7 +356,14 @@ test(
     const stack = await startStack()
     try {
       const { address } = stack.application
-      const { id } = await storeShow(address, tonight())
+      const show = tonight()
+      for (const { rules } of show.destinations) rules.key.life = 'no key'
+      const { id } = await storeShow(address, show)
+      const stages = async (): Promise<string[]> => {
+        const answer = await fetch(`${address}/api/shows/${id}/sender`)
+        const { state } = (await answer.json()) as { state: { sends: { stage: string }[] } | null }
+        return (state?.sends ?? []).map(({ stage }) => stage).sort()
+      }
       await page.goto(`${address}/shows/${id}/run-sheet`)
       await page.getByRole('button', { name: 'Begin the night' }).click()
       await page.getByRole('button', { name: 'Start the encoders' }).click()
@@ -364,6 +371,10 @@ test(
         page.getByRole('heading', { name: 'Practised from this computer' }),
       ).toBeVisible()
       await tick(page, 'Charge, plug in, cable in')
+      await tick(page, 'Start sending to Longmeadow')
+      await expect.poll(stages).toEqual(['ready', 'sending'])
+      // What is under way is noted every few seconds.
+      await page.waitForTimeout(4000)
       const before = [...encodersOf(stack).keys()]
       expect(before.length).toBeGreaterThan(0)
       const killed = killAndStartAgain(stack)
@@ -377,6 +388,12 @@ test(
       await expect(page.getByRole('button', { name: 'Start the encoders' })).toBeVisible()
       // What was under way is told by the start after it.
       await expect(page.getByText(/The server ended while it sent/).first()).toBeVisible()
+      await page.getByRole('button', { name: 'Go on with it' }).click()
+      await expect(
+        page.getByRole('heading', { name: 'Practised from this computer' }),
+      ).toBeVisible()
+      await expect(page.getByRole('button', { name: 'Go on with it' })).toBeHidden()
+      await expect.poll(stages).toEqual(['ready', 'sending'])
       await tick(page, 'Every source is there')
       await expect(page.getByText(/Not kept by the server yet/)).toBeHidden()
       // Asked to end, it does not wait for windows that follow the night.

@@ -20,6 +20,10 @@ const underWay: UnderWay = {
     },
   ],
   recordings: [{ name: 'Archive', file: '/nowhere/archive.mkv' }],
+  sending: {
+    target: 'stand-ins',
+    inputs: { landscape: 'on-air window', vertical: { fileId: 'a'.repeat(64) } },
+  },
 }
 const nobodyRuns = (): boolean => false
 /** As a process that is gone has left it. */
@@ -57,9 +61,22 @@ describe('what a sender has under way', () => {
     await tellAbandoned(database)
     const events = await readNightEvents(database, id)
     // Of a recording that is not there nothing is told.
-    expect(events.map(({ happening }) => happening.kind)).toEqual(['sent', 'noted'])
+    expect(events.map(({ happening }) => happening.kind)).toEqual(['sent', 'interrupted'])
     expect(events.every(({ who }) => who === 'sender')).toBe(true)
     expect(events[0]!.happening).toMatchObject({ name: 'Longmeadow', seconds: 600 })
     expect(Date.now() - Date.parse(events[0]!.at)).toBeGreaterThan(80_000)
+    expect(events[1]!.happening).toEqual({
+      ...{ kind: 'interrupted', ...underWay.sending, destinationIds: ['meadow'] },
+    })
+  })
+
+  it('of a version that did not say how it was carried out is told all the same', async () => {
+    const id = await stored()
+    const { sending: _, ...earlier } = underWay
+    await keepUnderWay(database, id, earlier)
+    await leftBy(4_000_000)
+    await tellAbandoned(database)
+    const events = await readNightEvents(database, id)
+    expect(events.map(({ happening }) => happening.kind)).toEqual(['sent', 'noted'])
   })
 })

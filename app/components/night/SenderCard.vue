@@ -8,6 +8,7 @@ import { computed, reactive, ref } from 'vue'
 import SelectField from '~/components/fields/SelectField.vue'
 import ModalDialog from '~/components/frame/ModalDialog.vue'
 import CopiedText from '~/components/trial/CopiedText.vue'
+import GoOn from './GoOn.vue'
 import { useRunSheetStore } from '~/stores/runSheet'
 import { useSenderStore } from '~/stores/sender'
 import { useCanvasClips } from '~/composables/canvasClips'
@@ -120,6 +121,7 @@ function stop(): void {
         <Square class="size-4" /> Stop all …
       </button>
     </div>
+    <GoOn />
     <p v-if="sender.isOn" class="text-ink-2 text-sm">{{ summary }}</p>
     <p
       v-for="words in state?.unrecorded"

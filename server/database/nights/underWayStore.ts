@@ -1,5 +1,5 @@
 import { hostname } from 'node:os'
-import { sentSchema } from '@green-mantle/core/night'
+import { sendingFromHereSchema, sentSchema } from '@green-mantle/core/night'
 import type { Knex } from 'knex'
 import { z } from 'zod'
 
@@ -7,6 +7,8 @@ const underWaySchema = z.strictObject({
   /** What each send had come to. */
   sends: z.array(sentSchema),
   recordings: z.array(z.strictObject({ name: z.string(), file: z.string().max(1000) })),
+  /** How it is carried out; what earlier versions left does not say. */
+  sending: sendingFromHereSchema.optional(),
 })
 /** What a sender has under way. */
 export type UnderWay = z.infer<typeof underWaySchema>

@@ -1,8 +1,6 @@
 import { resolve } from 'node:path'
-import { canvasInputs, sendTargets } from '@green-mantle/core/night'
-import { fileIdSchema } from '@green-mantle/core/show'
+import { sendingFromHereSchema } from '@green-mantle/core/night'
 import { setResponseStatus } from 'h3'
-import { z } from 'zod'
 import { useDatabase } from '../../../../database/connection'
 import { readWholeFile } from '../../../../database/files/fileStore'
 import { apiHandler } from '../../../../http/apiHandler'
@@ -15,19 +13,13 @@ import { beginSender } from '../../../../sender/senders'
 import { readSettings } from '../../../../settings'
 import { standInFor } from '../../../../standIns/platforms'
 
-const inputSchema = z.union([z.enum(canvasInputs), z.strictObject({ fileId: fileIdSchema })])
-const bodySchema = z.strictObject({
-  target: z.enum(sendTargets),
-  inputs: z.strictObject({ landscape: inputSchema, vertical: inputSchema }),
-})
-
 /** Begins every encode of the plan, as it is saved; nothing is sent before it is asked for. */
 export default apiHandler(async (event) => {
   const showId = showIdOf(event)
   const { target, inputs } = await readJsonBody(event, {
     name: 'A sender',
     limitBytes: 1000,
-    schema: bodySchema,
+    schema: sendingFromHereSchema,
   })
   requireEncoder('There is nothing to send with')
   const [database, show] = [await useDatabase(), await readStoredShow(showId)]
