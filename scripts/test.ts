@@ -185,14 +185,10 @@ main(async () => {
     // What is sent in real time has a core to itself, and what has no hurry the others meanwhile.
     const built = inTurn([build], share.others)
     const timed = inTurn([realTime], share.first)
-    const read = built.then(() => inTurn([types, lint], share.others))
-    const shown = Promise.all([built, timed]).then(() =>
-      inTurn([pagesInRealTime, deadCode, form], share.first),
-    )
+    const read = built.then(() => inTurn([types, lint, deadCode, form, database], share.others))
+    const shown = Promise.all([built, timed]).then(() => inTurn([pagesInRealTime], share.first))
     for (const part of [built, timed, read, shown]) performed.push(...(await part))
-    // The database waits for its disk, and leaves its core to the units meanwhile.
-    const [own, beside] = [inTurn([units]), inTurn([database])]
-    for (const part of [own, beside]) performed.push(...(await part))
+    performed.push(...(await inTurn([units])))
   } else
     performed.push(
       ...(await inTurn([build, realTime, pagesInRealTime, types, lint, deadCode, form])),
