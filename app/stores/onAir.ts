@@ -1,6 +1,8 @@
 import {
   type CanvasName,
+  canvasNames,
   type Show,
+  type Size,
   type Source,
   onBoth,
   transitionTo,
@@ -216,6 +218,13 @@ export const useOnAirStore = defineStore('on air', () => {
   const isElsewhere = computed(() => state.value.connection === 'elsewhere')
   const takeOver = async (): Promise<void> => worker?.remote.connect(store.id, true)
 
+  const seen = onBoth<Size | null>(() => null)
+  /** How large a canvas is seen, in the screen's own points: what is shown is no larger. */
+  function setSeen(canvas: CanvasName, size: Size): void {
+    seen[canvas] = size
+    void worker?.remote.setSeen(canvas, size)
+  }
+
   /** Begins to draw on two canvases of the page; a worker draws from then on, whether the page is seen or not. */
   async function open(canvases: Record<CanvasName, HTMLCanvasElement>): Promise<void> {
     isOpen.value = true
@@ -223,6 +232,7 @@ export const useOnAirStore = defineStore('on air', () => {
     const surfaces = onBoth((name) => canvases[name].transferControlToOffscreen())
     const fonts = await shippedFonts()
     await worker.remote.begin(transfer(surfaces, Object.values(surfaces)), fonts)
+    for (const canvas of canvasNames) setSeen(canvas, seen[canvas] ?? store.show.canvasPair[canvas])
     await draw(store.show as Show)
     if (sceneId.value !== undefined) await worker.remote.setScene(sceneId.value, 0)
     looking.resume()
@@ -264,6 +274,7 @@ export const useOnAirStore = defineStore('on air', () => {
   }
 
   return {
+    setSeen,
     ...{ state, problem, isElsewhere, sceneId, preparedId, loudness, isHeard, isNight, drawn },
     ...{ devices, sourcesWithDevice, fadeMillisecondsTo, isCamera },
     ...{ open, close, takeOver, take, draw, hear, tryOut, isTrying, tried },

@@ -5,18 +5,27 @@ import {
   resampled,
   type TriedOnAir,
 } from '@green-mantle/core/on-air'
-import { type CanvasName, canvasNames, onBoth, type Source } from '@green-mantle/core/show'
+import {
+  type CanvasName,
+  canvasNames,
+  onBoth,
+  type Size,
+  type Source,
+} from '@green-mantle/core/show'
 import { expose } from 'comlink'
 import { encodeStill, newLaneEncoders } from '../onAir/laneEncoders'
 import { fontFamilies } from '../pictures/fontFamilies'
 import { paintCanvas } from '../onAir/paintPlacement'
 import { newPictureSources } from '../onAir/pictureSources'
+import { newShownCanvas, type ShownCanvas } from '../onAir/shownCanvas'
 import { newOnAirSocket } from '../onAir/socket'
 import type { DrawingState, DrawnScene, DrawnShow, LateReason } from '../onAir/wireTypes'
 
 interface Surface {
   canvas: OffscreenCanvas
   context: OffscreenCanvasRenderingContext2D
+  /** What the window shows of it. */
+  shown: ShownCanvas
 }
 /** The blocks of sound that the graph of the window makes. */
 export interface SoundBlock {
@@ -130,6 +139,8 @@ function drawDue(): void {
     const drawn = { canvas: name, surface: surface.canvas, index, framesPerSecond }
     const leftOut = lanes.encode(drawn) + (trying?.encode(drawn) ?? 0)
     if (leftOut > 0) late(name, 'encoder')
+    const isLate = lastSecond[name].late + own.late > 0
+    surface.shown.show(surface.canvas, { index, framesPerSecond, isLate })
   }
   if (fading && clock() - fading.since >= fading.milliseconds) fading = undefined
   if (clock() - counted.since >= 1000) {
@@ -223,9 +234,10 @@ const worker = {
       }),
     )
     for (const name of canvasNames) {
-      const context = canvases[name].getContext('2d', { alpha: false })
+      const canvas = new OffscreenCanvas(1, 1)
+      const context = canvas.getContext('2d', { alpha: false })
       if (!context) throw new Error('This browser has no canvas in a worker.')
-      surfaces[name] = { canvas: canvases[name], context }
+      surfaces[name] = { canvas, context, shown: newShownCanvas(canvases[name]) }
     }
     isRunning = true
     run()
@@ -259,6 +271,7 @@ const worker = {
     fading = scene && milliseconds > 0 ? { from: scene, since: clock(), milliseconds } : undefined
     scene = next
   },
+  setSeen: (name: CanvasName, size: Size | null): void => surfaces[name]?.shown.setSeen(size),
   setStill: (id: string, bitmap: ImageBitmap | null): void => pictures.setStill(id, bitmap),
   setFrames: (id: string, frames: ReadableStream<VideoFrame> | null): void =>
     pictures.setFrames(id, frames),

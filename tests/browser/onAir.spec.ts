@@ -59,6 +59,17 @@ test('a scene is drawn as its PNG has it, on both canvases', async ({ page, stac
       }
     }
     await page.goto(`/shows/${id}/on-air`)
+    // Shown at its own size, since what is shown is no larger than it is seen.
+    for (const canvas of ['landscape', 'vertical'] as const) {
+      const { width, height } = demoShow.canvasPair[canvas]
+      await page
+        .getByRole('img', { name: `The ${canvas} canvas as it goes out` })
+        .evaluate(
+          (element, size) =>
+            (element.style.cssText = `position: fixed; width: ${size.width}px; height: ${size.height}px; max-width: none`),
+          { width, height },
+        )
+    }
     for (const [index] of scenes.entries()) {
       await page.keyboard.press(String(index + 1))
       await expect(frames(page)).toHaveText(/[1-9]\d* of/)

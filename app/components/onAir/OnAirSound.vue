@@ -6,6 +6,7 @@ import { useOnAirStore } from '~/stores/onAir'
 /** Both mixes with their loudness, to be read across a room. */
 const onAir = useOnAirStore()
 const quietestLufs = -50
+const scaleLufs = [-40, -24, -14, 0] as const
 const shareOf = (lufs: number): string =>
   `${Math.max(0, Math.min(100, (100 * (lufs - quietestLufs)) / -quietestLufs))}%`
 const inWords = (lufs: number): string =>
@@ -27,12 +28,28 @@ const of = (mix: Mix) => onAir.loudness?.[mix]
             class="bg-moss h-full"
             :style="{ width: shareOf(of(mix)?.momentary ?? -Infinity) }"
           ></div>
+          <div
+            v-if="Number.isFinite(of(mix)?.integrated)"
+            class="bg-ochre absolute inset-y-0 w-0.5"
+            :style="{ left: shareOf(of(mix)?.integrated ?? -Infinity) }"
+          ></div>
         </div>
-        <p class="text-ink-2 text-xs">
-          over 3 s; the bar is the last 0.4 s; since it began
-          {{ inWords(of(mix)?.integrated ?? -Infinity) }}, by ITU-R BT.1770
-        </p>
+        <div class="number text-ink-2 relative h-4 text-xs" aria-hidden="true">
+          <span
+            v-for="lufs in scaleLufs"
+            :key="lufs"
+            class="absolute"
+            :class="lufs === 0 ? 'right-0' : '-translate-x-1/2'"
+            :style="lufs === 0 ? {} : { left: shareOf(lufs) }"
+            >{{ lufs === 0 ? '0' : `−${-lufs}` }}</span
+          >
+        </div>
+        <p class="sr-only">since it began {{ inWords(of(mix)?.integrated ?? -Infinity) }}</p>
       </div>
+      <p class="text-ink-2 mt-1 text-xs">
+        The number is of 3 s, the bar of the last 0.4 s, the mark of all since it began; by ITU-R
+        BT.1770.
+      </p>
     </template>
     <template v-else>
       <p class="text-ink-2 mb-1.5 text-xs">

@@ -1,11 +1,13 @@
 <script setup lang="ts">
+import { zonesInUse } from '@green-mantle/core/canvas'
 import { type CanvasName, canvasNames, standbySceneOf } from '@green-mantle/core/show'
 import { countInWords } from '@green-mantle/core/words'
 import { MonitorPlay, MoonStar, Pencil } from '@lucide/vue'
-import { useNow } from '@vueuse/core'
+import { useNow, useResizeObserver } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { offerCommands } from '~/commands/commands'
 import OnSwitch from '~/components/fields/OnSwitch.vue'
+import GoOn from '~/components/night/GoOn.vue'
 import { useNightLogStore } from '~/stores/nightLog'
 import { useOnAirStore } from '~/stores/onAir'
 import { useSenderStore } from '~/stores/sender'
@@ -17,6 +19,7 @@ import OnAirScenes from './OnAirScenes.vue'
 import OnAirSends from './OnAirSends.vue'
 import OnAirSound from './OnAirSound.vue'
 import OnAirTry from './OnAirTry.vue'
+import OnAirZones from './OnAirZones.vue'
 
 const store = useShowStore()
 const log = useNightLogStore()
@@ -25,8 +28,24 @@ const onAir = useOnAirStore()
 /** In the order of the canvases. */
 const surfaces = useTemplateRef<HTMLCanvasElement[]>('surfaces')
 const letsThrough = ref(false)
+/** Seen here alone, and never sent. */
+const showsZones = ref(false)
+const hasZones = computed(() =>
+  canvasNames.some((canvas) => zonesInUse(store.show.destinations, canvas).length > 0),
+)
 const standby = computed(() => standbySceneOf(store.show))
 
+useResizeObserver(surfaces, (entries) => {
+  for (const { target, contentRect } of entries) {
+    const canvas = canvasNames[surfaces.value?.indexOf(target as HTMLCanvasElement) ?? -1]
+    const { width, height } = contentRect
+    if (canvas && width > 0)
+      onAir.setSeen(canvas, {
+        width: Math.ceil(width * devicePixelRatio),
+        height: Math.ceil(height * devicePixelRatio),
+      })
+  }
+})
 onMounted(() => {
   const [landscape, vertical] = surfaces.value ?? []
   if (landscape && vertical) void onAir.open({ landscape, vertical })
@@ -182,6 +201,10 @@ offerCommands([
       >
         <MoonStar class="size-4" /> Standby
       </button>
+      <span v-if="hasZones" class="flex items-center gap-2 text-xs">
+        <OnSwitch v-model="showsZones" label="Show cover zones" />
+        cover zones
+      </span>
       <span class="flex items-center gap-2 text-xs">
         <OnSwitch v-model="letsThrough" label="Let edits through" />
         let edits through
@@ -194,6 +217,7 @@ offerCommands([
     >
       {{ onAir.problem || onAir.state.problem }}
     </p>
+    <GoOn class="mx-4" />
     <div class="grid min-h-0 grow gap-3 p-3 lg:grid-cols-[minmax(0,1fr)_19rem]">
       <div class="flex min-h-0 flex-col gap-3">
         <div
@@ -217,12 +241,15 @@ offerCommands([
                 >{{ framesOf(canvas).late }} late</span
               >
             </figcaption>
-            <canvas
-              ref="surfaces"
-              role="img"
-              :aria-label="`The ${canvas} canvas as it goes out`"
-              class="min-h-0 w-full grow object-contain object-left-top"
-            ></canvas>
+            <div class="relative min-h-0 grow">
+              <canvas
+                ref="surfaces"
+                role="img"
+                :aria-label="`The ${canvas} canvas as it goes out`"
+                class="absolute inset-0 size-full object-contain object-left-top"
+              ></canvas>
+              <OnAirZones v-if="showsZones" :canvas="canvas" />
+            </div>
           </figure>
         </div>
         <p v-if="lateness" role="status" class="text-ochre">{{ lateness }}</p>
