@@ -179,6 +179,7 @@ const views: View[] = [
     prepare: async (page) => {
       await page.getByRole('button', { name: 'Begin the sound' }).click()
       await page.getByRole('button', { name: /^Prepare Bench talk/ }).click()
+      await page.getByRole('switch', { name: 'Show cover zones' }).click()
       await page
         .getByText(/[1-9]\d* of \d+ · \d+ late/)
         .first()

@@ -21,6 +21,8 @@ const zones = computed(() => {
     },
   }))
 })
+/** Its name would be cut off at the right edge. */
+const isAtTheEdge = ({ x }: { x: number }): boolean => x > size.value.width * 0.7
 </script>
 
 <template>
@@ -42,7 +44,8 @@ const zones = computed(() => {
         vector-effect="non-scaling-stroke"
       />
       <text
-        :x="box.x + size.width * 0.02"
+        :x="isAtTheEdge(box) ? box.x + box.width : box.x + size.width * 0.02"
+        :text-anchor="isAtTheEdge(box) ? 'end' : 'start'"
         :y="box.y + size.width * 0.05"
         :font-size="size.width * 0.045"
         fill="#ffffff"
